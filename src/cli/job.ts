@@ -1,0 +1,31 @@
+import { z } from 'zod'
+import { evaluate } from '@/core/job/evaluate'
+import { largestJobBytes, readJobText } from '@/core/job/read'
+import { type Job, jobSchema } from '@/core/job/schema'
+import { complain, complainOf, print, readText } from './io'
+
+export function printSchema(what: string | undefined): number {
+  if (what !== 'job') return complain(`schema: no such schema: ${what ?? '(none given)'}; there is: job`)
+  print(z.toJSONSchema(jobSchema, { io: 'input' }))
+  return 0
+}
+
+/** The job in a file; faults go to standard error. */
+export async function readJobFile(command: string, file: string): Promise<Job | null> {
+  const read = await readText(file, largestJobBytes)
+  if ('problem' in read) {
+    complain(`${command}: ${file}: ${read.problem}`)
+    return null
+  }
+  const job = readJobText(read.text)
+  if (job.ok) return job.value
+  complainOf(command, job.faults)
+  return null
+}
+
+export async function evaluateFile(file: string): Promise<number> {
+  const job = await readJobFile('evaluate', file)
+  if (!job) return 2
+  print(evaluate(job))
+  return 0
+}

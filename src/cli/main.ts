@@ -1,0 +1,54 @@
+import { parseArgs } from 'node:util'
+import { calc } from './calc'
+import { complain } from './io'
+
+const usage = `spillway: back-up of chosen home circuits, computed
+
+  spillway calc                       list the calculators
+  spillway calc NAME --schema         JSON Schema of a calculator's input and output
+  spillway calc NAME FILE             compute; FILE is JSON, - for standard input
+  spillway calc NAME --lines FILE     one JSON input per line, one answer per line
+  spillway schema job                 JSON Schema of the job document
+  spillway evaluate JOB.json          the evaluation that the screen shows
+  spillway export JOB-ID              a job document out of the database, to standard output
+  spillway import FILE                a job document into the database; prints the new job's id
+`
+
+async function main(argv: string[]): Promise<number> {
+  const [command, ...rest] = argv
+  const { values, positionals } = parseArgs({
+    args: rest,
+    allowPositionals: true,
+    options: { schema: { type: 'boolean' }, lines: { type: 'string' } },
+  })
+  const [first] = positionals
+  switch (command) {
+    case 'calc':
+      return calc(first, { schema: values.schema, lines: values.lines, file: positionals[1] })
+    case 'schema':
+      return (await import('./job')).printSchema(first)
+    case 'evaluate':
+      return first ? (await import('./job')).evaluateFile(first) : complain('evaluate: give a job file')
+    case 'export':
+      return first ? (await import('./database')).exportJob(first) : complain('export: give the id of a job')
+    case 'import':
+      return first ? (await import('./database')).importJob(first) : complain('import: give a job file')
+    case 'database':
+      return (await import('./database')).prepare()
+    case undefined:
+    case 'help':
+      process.stdout.write(usage)
+      return 0
+    default:
+      return complain(`no such command: ${command}. Try: spillway help`)
+  }
+}
+
+main(process.argv.slice(2)).then(
+  status => {
+    process.exitCode = status
+  },
+  (error: unknown) => {
+    process.exitCode = complain(error instanceof Error ? error.message : String(error))
+  },
+)

@@ -1,0 +1,30 @@
+import type { Operation } from '../job/operations'
+
+export const severities = ['stop', 'fix', 'mind', 'ask'] as const
+export type Severity = (typeof severities)[number]
+
+/** Where on the screens a finding is mended. */
+export type Target =
+  | { view: 'panel'; circuitIds: string[] }
+  | { view: 'source' | 'outage'; field?: string }
+
+export interface Fix {
+  label: string
+  operations: Operation[]
+}
+
+/** What one check has to say on this job. */
+export interface Finding {
+  id: string
+  severity: Severity
+  /** what is wrong, with names, positions and figures */
+  sentence: string
+  why: string
+  todo: string
+  /** article of the National Electrical Code, or the rule it comes from */
+  article?: string
+  target: Target
+  fixes: Fix[]
+}
+
+export const bySeverity = (a: Finding, b: Finding) => severities.indexOf(a.severity) - severities.indexOf(b.severity)

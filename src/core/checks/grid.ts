@@ -1,0 +1,63 @@
+import { methodOf } from '../hookup/method'
+import type { Evaluated } from '../job/evaluated'
+import type { Finding } from './finding'
+
+/** Keeping the grid and the source apart. */
+
+export function transferMissing({ job }: Evaluated): Finding[] {
+  if (methodOf(job.hookup.method).transfer !== 'none') return []
+  return [
+    {
+      id: 'transfer.missing',
+      severity: 'stop',
+      sentence: `Nothing makes paralleling impossible between the ${job.source?.station.name ?? 'source'} and the utility in ${job.panel.name}.`,
+      why: 'A main left on feeds the street: line workers and neighbours can be killed, the source destroyed.',
+      todo: 'Choose a hook-up with a transfer switch or a listed interlock.',
+      article: 'NEC 702.5',
+      target: { view: 'source', field: 'method' },
+      fixes: [{ label: 'Plan an interlock instead', operations: [{ op: 'setHookup', facts: { method: 'interlocked-inlet' } }] }],
+    },
+    {
+      id: 'inlet.live',
+      severity: 'stop',
+      sentence: 'With no interlock the inlet’s pins are live from the panel.',
+      why: 'Bare pins at line voltage can be touched by whoever opens the cover.',
+      todo: 'Switch the backfed breaker off, lock it, and plan an interlock before anything else.',
+      article: 'NEC 406.7(B)',
+      target: { view: 'source', field: 'method' },
+      fixes: [],
+    },
+  ]
+}
+
+export function applianceCordJurisdiction({ job }: Evaluated): Finding[] {
+  if (job.hookup.method !== 'cord-and-plug') return []
+  return [
+    {
+      id: 'appliance-cord.jurisdiction',
+      severity: 'mind',
+      sentence: 'The appliance is converted to cord and plug, which some jurisdictions refuse for fixed equipment.',
+      why: 'An inspector may have it undone; the appliance’s listing may not cover it.',
+      todo: 'Ask the authority having jurisdiction, and read the appliance’s instructions, before cutting the whip.',
+      article: 'NEC 400.10, 400.12, 422.16',
+      target: { view: 'source', field: 'method' },
+      fixes: [],
+    },
+  ]
+}
+
+export function utilityReturnBlind({ job }: Evaluated): Finding[] {
+  const { method } = job.hookup
+  if (method !== 'interlocked-inlet' && method !== 'backfeed-unprotected') return []
+  return [
+    {
+      id: 'utility-return.blind',
+      severity: 'mind',
+      sentence: 'With the main off nothing in the house tells that the utility is back.',
+      why: 'People stay on the battery for hours, or switch back too early.',
+      todo: 'Put an indicator ahead of the main, or a drill on the switch-over card.',
+      target: { view: 'source', field: 'method' },
+      fixes: [],
+    },
+  ]
+}

@@ -1,0 +1,193 @@
+import { methodOf } from '../hookup/method'
+import type { Evaluated } from '../job/evaluated'
+import { type CircuitNeed, named, supplyOf } from '../job/needs'
+import type { Operation } from '../job/operations'
+import { arrangementName } from '../source/legs'
+import { quantity, together } from '../units/format'
+import { sharedNeutral } from '../wiring/shared-neutral'
+import type { Finding } from './finding'
+
+/** Neutral, ground, bonding. */
+
+const bondTarget = { view: 'source', field: 'method' } as const
+
+export function bonds(evaluated: Evaluated): Finding[] {
+  const { job, needs } = evaluated
+  const { source, hookup } = job
+  if (!source) return []
+  const { station } = source
+  const neutral = methodOf(hookup.method).neutral
+  const bonded = station.neutral === 'bonded' || hookup.bondingPlug
+  const what = station.neutral === 'bonded' ? `The ${station.name}’s neutral is bonded` : 'The bonding plug is in'
+  const found: Finding[] = []
+  if (bonded && neutral === 'hots-only')
+    found.push({
+      id: 'bond.two',
+      severity: 'stop',
+      sentence: `${what}, and the hook-up leaves the house’s own neutral-to-ground bond in force: two bonds.`,
+      why: 'Neutral current takes the ground wires; ground-fault devices trip; metal can carry voltage.',
+      todo: 'Use a floating source, take the bonding plug out, or choose a hook-up that switches the neutral too.',
+      article: 'NEC 250.24, 250.30',
+      target: bondTarget,
+      fixes: [
+        ...(hookup.bondingPlug ? [{ label: 'Take the bonding plug out', operations: plug(false) }] : []),
+      ],
+    })
+  if (!bonded && neutral === 'switched')
+    found.push({
+      id: 'bond.none',
+      severity: 'stop',
+      sentence: `The hook-up switches the neutral and the ${station.name} floats: nothing bonds neutral to ground while it runs.`,
+      why: 'A fault to metal would not trip a breaker.',
+      todo: 'The source is separately derived: put the one bond at the source, as its instructions allow.',
+      article: 'NEC 250.30(A)',
+      target: bondTarget,
+      fixes: [{ label: 'Fit a bonding plug at the source', operations: plug(true) }],
+    })
+  const burners = needs.filter(n => n.circuit.picked && n.circuit.loads.some(l => l.needsBond))
+  if (!bonded && neutral === 'stand-alone' && burners.length)
+    found.push({
+      id: 'bond.none',
+      severity: 'stop',
+      sentence: `${together(burners.map(named))} proves its flame through ground and will lock out on the ${station.name}, whose neutral floats.`,
+      why: 'Without a neutral-to-ground bond the flame signal has no way back: no heat, on the coldest night.',
+      todo: 'Standing alone, a bonding plug cures it. It is forbidden once the house’s own bond is connected.',
+      article: 'NEC 250.34, and the burner’s instructions',
+      target: bondTarget,
+      fixes: [{ label: 'Fit a bonding plug at the source', operations: plug(true) }],
+    })
+  if (station.groundFaultOutlets && neutral === 'hots-only')
+    found.push({
+      id: 'bond.gfci-trip',
+      severity: 'mind',
+      sentence: `The ${station.name}’s ground-fault outlets feed a panel whose neutral is bonded: they will trip.`,
+      why: 'Part of the neutral current returns by ground and the device sees a fault.',
+      todo: 'Use an outlet without ground-fault protection where the instructions give one, or another source.',
+      article: 'NEC 250.6, and the unit’s instructions',
+      target: bondTarget,
+      fixes: [],
+    })
+  if (!bonded && station.neutral === 'floating' && neutral === 'stand-alone')
+    found.push({
+      id: 'phantom.expected',
+      severity: 'mind',
+      sentence: `On the floating ${station.name} a meter will show odd volts from each conductor to ground.`,
+      why: 'Filter capacitors leak a little; a high-impedance meter shows it. It alarms people every time.',
+      todo: 'Tell the customer, and confirm with a low-impedance meter.',
+      target: bondTarget,
+      fixes: [],
+    })
+  if (station.neutral === 'not stated')
+    found.push({
+      id: 'source-bond.unknown',
+      severity: 'ask',
+      sentence: `The ${station.name}’s data do not say whether its neutral is bonded.`,
+      why: 'Whether there is one bond, none or two cannot be judged.',
+      todo: 'Unplugged from everything, measure neutral to ground at its outlet: near 0 Ω is bonded.',
+      target: bondTarget,
+      fixes: [],
+    })
+  if (neutral === 'unknown')
+    found.push({
+      id: 'switch-neutral.unknown',
+      severity: 'ask',
+      sentence: 'How the source is connected is not decided, so the neutral-to-ground bond cannot be judged.',
+      why: 'There must be exactly one bond; which source is right depends on whether the neutral is switched.',
+      todo: 'Choose the hook-up beside the source.',
+      article: 'NEC 250.24, 250.30',
+      target: bondTarget,
+      fixes: [],
+    })
+  return found
+}
+
+const plug = (bondingPlug: boolean): Operation[] => [{ op: 'setHookup', facts: { bondingPlug } }]
+
+/** Each shared pair once, upper breaker first, with at least one half picked. */
+function pickedPairs(needs: readonly CircuitNeed[]): [CircuitNeed, CircuitNeed][] {
+  return needs.flatMap(a => {
+    const { neutral, id } = a.circuit
+    if (neutral.kind !== 'shared') return []
+    const b = needs.find(n => n.circuit.id === neutral.with)
+    return b && id < b.circuit.id && (a.circuit.picked || b.circuit.picked) ? [[a, b] as [CircuitNeed, CircuitNeed]] : []
+  })
+}
+
+export function neutralSharedOverload({ job, needs, figures }: Evaluated): Finding[] {
+  const supply = supplyOf(job)
+  const { output } = figures
+  if (!supply?.throughPanel || !output || supply.arrangement !== 'tied') return []
+  return pickedPairs(needs)
+    .filter(([a, b]) => a.circuit.picked && b.circuit.picked)
+    .flatMap(([a, b]) => {
+      const wire = a.circuit.wire ?? b.circuit.wire
+      const smaller = { material: wire?.material ?? 'cu', size: wire?.size ?? usualSize(a, b) }
+      const { result } = sharedNeutral.compute({
+        arrangement: supply.arrangement,
+        breakerAA: a.circuit.breakerA,
+        breakerBA: b.circuit.breakerA,
+        neutral: smaller,
+        sourceBreakerA: output.outlet.amps,
+      })
+      if (result.ok) return []
+      return [
+        {
+          id: 'neutral.shared-overload',
+          severity: 'stop',
+          sentence: `${named(a)} and ${named(b)} share a neutral of ${smaller.size} AWG${wire ? '' : ' (size assumed)'}, good for ${quantity(result.neutralA, 'A')}; with ${arrangementName[supply.arrangement]} it can carry ${quantity(result.worstNeutralA, 'A')}.`,
+          why: 'On tied legs the two currents add in the neutral, and no breaker watches it: it overheats inside the wall.',
+          todo: `Drop one of the two, choose split phase, or feed from an outlet whose breaker is at most ${quantity(result.neutralA, 'A')}.`,
+          article: 'NEC 210.4, 310.16',
+          target: { view: 'panel', circuitIds: [a.circuit.id, b.circuit.id] },
+          fixes: [a, b].map(n => ({
+            label: `Drop ${named(n)}`,
+            operations: [{ op: 'selectCircuit', circuitId: n.circuit.id, picked: false }],
+          })),
+        } satisfies Finding,
+      ]
+    })
+}
+
+const usualSize = (a: CircuitNeed, b: CircuitNeed) => {
+  const most = Math.max(a.circuit.breakerA, b.circuit.breakerA)
+  return most <= 15 ? '14' : most <= 20 ? '12' : most <= 30 ? '10' : '6'
+}
+
+export function neutralSharedSplit({ job, needs }: Evaluated): Finding[] {
+  if (methodOf(job.hookup.method).transfer !== 'switch') return []
+  return pickedPairs(needs)
+    .filter(([a, b]) => a.circuit.picked !== b.circuit.picked)
+    .map(([a, b]) => {
+      const [moved, left] = a.circuit.picked ? [a, b] : [b, a]
+      return {
+        id: 'neutral.shared-split',
+        severity: 'stop',
+        sentence: `${named(moved)} goes to the switch, but ${named(left)}, which shares its neutral, stays on the utility.`,
+        why: 'Two supplies would return through one neutral: it can carry both currents, and both are live when one is off.',
+        todo: 'Move both hots together, or neither, or pull a neutral of its own.',
+        article: 'NEC 300.3(B), 210.4',
+        target: { view: 'panel', circuitIds: [moved.circuit.id, left.circuit.id] },
+        fixes: [
+          { label: `Pick ${named(left)} too`, operations: [{ op: 'selectCircuit', circuitId: left.circuit.id, picked: true }] },
+          { label: `Drop ${named(moved)}`, operations: [{ op: 'selectCircuit', circuitId: moved.circuit.id, picked: false }] },
+        ],
+      } satisfies Finding
+    })
+}
+
+export function neutralUnknown({ needs }: Evaluated): Finding[] {
+  const unsure = needs.filter(n => n.circuit.picked && n.circuit.neutral.kind === 'unknown')
+  if (!unsure.length) return []
+  return [
+    {
+      id: 'neutral.unknown',
+      severity: 'ask',
+      sentence: `Whether ${together(unsure.map(named))} ${unsure.length > 1 ? 'have neutrals of their own' : 'has a neutral of its own'} is not known.`,
+      why: 'A shared neutral adds up on tied legs and must not be parted by a switch.',
+      todo: 'With the cover off and power off, follow the cable: three insulated wires in one sheath mean a shared neutral.',
+      article: 'NEC 210.4',
+      target: { view: 'panel', circuitIds: unsure.map(n => n.circuit.id) },
+      fixes: [],
+    },
+  ]
+}

@@ -1,0 +1,156 @@
+import type { Evaluated } from '../job/evaluated'
+import { coincidence, type ServedLoad } from '../job/needs'
+import { quantity, together } from '../units/format'
+import type { Finding, Fix } from './finding'
+
+/** Power and start. */
+
+const dropCircuitOf = (load: ServedLoad): Fix => ({
+  label: `Drop ${load.need.position} (${load.load.name})`,
+  operations: [{ op: 'selectCircuit', circuitId: load.need.circuit.id, picked: false }],
+})
+
+export function powerOver({ job, figures }: Evaluated): Finding[] {
+  const { output, loads } = figures
+  const sum = figures.together.both
+  if (!job.source || !output || sum.VA <= output.totalW) return []
+  const real = sum.W > output.totalW
+  const [largest] = [...loads].sort((a, b) => b.VA - a.VA)
+  const limit = output.limitedBy === 'unit' ? `the ${job.source.station.name}’s` : `the ${output.outlet.type} outlet’s`
+  return [
+    {
+      id: real ? 'power.over' : 'va.over',
+      severity: 'stop',
+      sentence: `${real ? quantity(sum.W, 'W') : quantity(sum.VA, 'VA')} run together against ${limit} ${quantity(output.totalW, real ? 'W' : 'VA')}.`,
+      why: real ? 'The unit trips and every circuit goes dark.' : 'Poor power factor fills the inverter before the watts do.',
+      todo: 'Drop a circuit, let a person switch one by hand, or choose a larger source.',
+      article: 'NEC 702.4',
+      target: { view: 'panel', circuitIds: largest ? [largest.need.circuit.id] : [] },
+      fixes: largest ? [dropCircuitOf(largest)] : [],
+    },
+  ]
+}
+
+export function startOver({ job, figures }: Evaluated): Finding[] {
+  const { source } = job
+  if (!source) return []
+  const most = source.station.startsLockedRotorA
+  return figures.starts
+    .filter(s => s.needVA > s.haveVA || (most !== undefined && s.startA > most))
+    .map(s => {
+      const { load } = s
+      const softStart = load.load.start?.method === 'locked-rotor' && !load.load.start.softStartFraction
+      const soft: Fix[] =
+        softStart && load.load.start?.method === 'locked-rotor'
+          ? [
+              {
+                label: 'Plan a soft starter (40 % of locked-rotor amps)',
+                operations: [
+                  {
+                    op: 'putLoad',
+                    circuitId: load.need.circuit.id,
+                    load: { ...load.load, start: { ...load.load.start, softStartFraction: 0.4 } },
+                  },
+                ],
+              },
+            ]
+          : []
+      const sentence =
+        s.needVA > s.haveVA
+          ? `${load.load.name} on ${load.need.position} asks for ${quantity(s.needVA, 'VA')} at its start, ${quantity(s.haveVA, 'VA')} of surge are there.`
+          : `${load.load.name} on ${load.need.position} starts with ${quantity(s.startA, 'A')}; the ${source.station.name} starts at most ${quantity(most ?? 0, 'A')} locked rotor.`
+      return {
+        id: 'start.over',
+        severity: 'stop',
+        sentence,
+        why: 'The motor stalls and heats, or the source trips, each time it tries.',
+        todo: 'A soft starter, fewer loads meanwhile, or a source with more surge.',
+        target: { view: 'panel', circuitIds: [load.need.circuit.id] },
+        fixes: [...soft, dropCircuitOf(load)],
+      }
+    })
+}
+
+export function startTogether({ figures }: Evaluated): Finding[] {
+  const motors = figures.starts.filter(s => !s.load.load.byHand)
+  const [first, second] = motors
+  if (!first || !second || first.needVA > first.haveVA) return []
+  const bothVA = first.needVA + second.startVA
+  if (bothVA <= first.haveVA) return []
+  return [
+    {
+      id: 'start.together',
+      severity: 'mind',
+      sentence: `${first.load.load.name} and ${second.load.load.name} may start in the same second after switch-over: ${quantity(bothVA, 'VA')} against ${quantity(first.haveVA, 'VA')} of surge.`,
+      why: 'Each starts alone, not both at once.',
+      todo: 'Close their breakers one by one, a minute apart; put it on the card.',
+      target: { view: 'panel', circuitIds: [first.load.need.circuit.id, second.load.need.circuit.id] },
+      fixes: [],
+    },
+  ]
+}
+
+/** Pairs of loads switched by hand that exceed the output together, though each alone does not. */
+export function pairsToAvoid({ figures }: Pick<Evaluated, 'figures'>): [ServedLoad, ServedLoad][] {
+  const { output, loads } = figures
+  if (!output) return []
+  const steady = loads.filter(l => !l.load.byHand)
+  const base = coincidence(steady, 'both').VA
+  const byHand = loads.filter(l => l.load.byHand && base + l.VA <= output.totalW)
+  return byHand.flatMap((a, i) =>
+    byHand
+      .slice(i + 1)
+      .filter(b => base + a.VA + b.VA > output.totalW)
+      .map(b => [a, b] as [ServedLoad, ServedLoad]),
+  )
+}
+
+export function pairAvoid(evaluated: Evaluated): Finding[] {
+  const pairs = pairsToAvoid(evaluated)
+  if (!pairs.length) return []
+  const circuitIds = [...new Set(pairs.flat().map(l => l.need.circuit.id))]
+  return [
+    {
+      id: 'pair.avoid',
+      severity: 'mind',
+      sentence: `Not at the same time: ${together(pairs.map(([a, b]) => `${a.load.name} with ${b.load.name}`))}.`,
+      why: 'Each runs alone; together they trip the source.',
+      todo: 'It stands on the card; tell the people who live there.',
+      target: { view: 'panel', circuitIds },
+      fixes: [],
+    },
+  ]
+}
+
+export function idleDominates({ job, figures }: Evaluated): Finding[] {
+  const { run, loads } = figures
+  const idleW = job.source?.station.idleW ?? 0
+  if (!run || !loads.length || idleW <= 0.25 * run.batteryW) return []
+  return [
+    {
+      id: 'idle.dominates',
+      severity: 'mind',
+      sentence: `The ${job.source?.station.name}’s own draw of ${quantity(idleW, 'W')} eats ${quantity(idleW / run.batteryW, 'fraction')} of the energy.`,
+      why: 'Over a long outage the inverter itself is one of the larger loads.',
+      todo: 'A smaller unit, or switching it off for hours when nothing needs it.',
+      target: { view: 'source' },
+      fixes: [],
+    },
+  ]
+}
+
+export function compressorWait({ figures }: Evaluated): Finding[] {
+  const compressors = figures.loads.filter(l => l.load.nature === 'compressor')
+  if (!compressors.length) return []
+  return [
+    {
+      id: 'compressor.wait',
+      severity: 'mind',
+      sentence: `${together(compressors.map(l => l.load.name))}: after running, a compressor needs minutes of rest before it starts again.`,
+      why: 'Started against pressure it stalls and trips the source.',
+      todo: 'Leave the circuit off for five minutes when switching over.',
+      target: { view: 'panel', circuitIds: compressors.map(l => l.need.circuit.id) },
+      fixes: [],
+    },
+  ]
+}

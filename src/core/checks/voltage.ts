@@ -1,0 +1,132 @@
+import type { Evaluated } from '../job/evaluated'
+import { type CircuitNeed, named } from '../job/needs'
+import type { Operation } from '../job/operations'
+import { freeSpaces, legOf, otherLeg } from '../panel/positions'
+import { arrangementName } from '../source/legs'
+import { plural, quantity, together } from '../units/format'
+import type { Finding, Fix } from './finding'
+
+/** Voltage and legs. */
+
+const drop = (need: CircuitNeed): Fix => ({
+  label: `Drop ${named(need)}`,
+  operations: [{ op: 'selectCircuit', circuitId: need.circuit.id, picked: false }],
+})
+
+export function v240({ job, needs }: Evaluated): Finding[] {
+  const { source } = job
+  if (!source) return []
+  const canSplit = source.station.voltage === '120/240'
+  const split: Fix = { label: 'Arrange as split phase', operations: [{ op: 'setArrangement', arrangement: 'split-phase' }] }
+  return needs
+    .filter(n => n.circuit.picked && n.volts === 240 && !n.served)
+    .map(n =>
+      n.feed === 'bridge'
+        ? {
+            id: 'v240.bridge',
+            severity: 'stop',
+            sentence: `${named(n)} is picked while only ${source.liveLeg} is live: its load links the dead leg to the live one.`,
+            why: 'Circuits believed dead come alive at odd voltage through the load, and their equipment can be damaged.',
+            todo: 'Leave it off; every two-pole breaker must be off under this arrangement.',
+            article: 'NEC 110.3(B)',
+            target: { view: 'panel', circuitIds: [n.circuit.id] },
+            fixes: [drop(n), ...(canSplit ? [split] : [])],
+          }
+        : {
+            id: 'v240.unserved',
+            severity: n.circuit.tier === 1 ? 'stop' : 'fix',
+            sentence: `${named(n)} needs 240 V, and ${arrangementName[source.arrangement]} has none.`,
+            why: 'The load will not run.',
+            todo: canSplit ? 'Arrange the source as split phase, or leave the circuit out.' : 'Choose a 120/240 V source, or leave the circuit out.',
+            target: { view: 'panel', circuitIds: [n.circuit.id] },
+            fixes: [...(canSplit ? [split] : []), drop(n)],
+          },
+    )
+}
+
+/** The fewest moves that bring the dead picked circuits to the live leg: a free space each, else a trade of places. */
+export function movesToLiveLeg(evaluated: Pick<Evaluated, 'job' | 'needs'>): Operation[] | null {
+  const { job, needs } = evaluated
+  if (!job.source) return null
+  const { liveLeg } = job.source
+  const free = freeSpaces(job.panel.spaces, job.panel.circuits).filter(space => legOf(space) === liveLeg)
+  const trades = needs
+    .filter(n => n.leg === liveLeg && !n.circuit.picked && n.circuit.neutral.kind !== 'shared')
+    .map(n => n.circuit.position)
+  const places = [...free, ...trades]
+  const dead = needs.filter(n => n.circuit.picked && n.feed === 'dead')
+  if (dead.length > places.length) return null
+  return dead.flatMap((n, i) => {
+    const toPosition = places[i]
+    return toPosition === undefined ? [] : [{ op: 'moveBreaker', circuitId: n.circuit.id, toPosition }]
+  })
+}
+
+export function legDead(evaluated: Evaluated): Finding[] {
+  const { job, needs } = evaluated
+  const { source } = job
+  if (!source) return []
+  const dead = needs.filter(n => n.circuit.picked && n.feed === 'dead')
+  if (!dead.length) return []
+  const other = otherLeg(source.liveLeg)
+  const moves = movesToLiveLeg(evaluated)
+  const stay = needs.filter(n => n.circuit.picked && n.leg === source.liveLeg).length
+  return [
+    {
+      id: 'leg.dead',
+      severity: 'fix',
+      sentence: `${together(dead.map(named))} ${dead.length > 1 ? 'sit' : 'sits'} on ${other}, which is dead with one leg live.`,
+      why: 'Half of the panel has no supply under this arrangement.',
+      todo: 'Move the breakers to the live leg, tie both legs, or feed the other leg.',
+      target: { view: 'panel', circuitIds: dead.map(n => n.circuit.id) },
+      fixes: [
+        ...(moves ? [{ label: `Move ${plural(moves.length, 'breaker')} to ${source.liveLeg}`, operations: moves }] : []),
+        { label: 'Tie both legs', operations: [{ op: 'setArrangement', arrangement: 'tied' }] },
+        ...(dead.length > stay
+          ? [{ label: `Feed ${other} instead`, operations: [{ op: 'setArrangement', arrangement: 'one-leg', liveLeg: other } as const] }]
+          : []),
+      ],
+    },
+  ]
+}
+
+export function legOverload({ job, figures }: Evaluated): Finding[] {
+  const { output, together: sums } = figures
+  if (!output || job.source?.arrangement !== 'split-phase') return []
+  return (['L1', 'L2'] as const)
+    .filter(leg => sums[leg].VA > output.legW)
+    .map(leg => ({
+      id: 'leg.overload',
+      severity: 'stop',
+      sentence: `${leg} carries ${quantity(sums[leg].VA, 'VA')} together; the ${job.source?.station.name} gives a leg ${quantity(output.legW, 'VA')}.`,
+      why: 'The unit trips and the whole house goes dark.',
+      todo: 'Move a breaker to the other leg, or drop a circuit of this leg.',
+      article: 'NEC 210.20(A)',
+      target: { view: 'panel', circuitIds: largestOn(leg, figures) },
+      fixes: [],
+    }))
+}
+
+function largestOn(leg: 'L1' | 'L2', figures: Evaluated['figures']): string[] {
+  const [largest] = figures.loads.filter(l => l.need.leg === leg).sort((a, b) => b.VA - a.VA)
+  return largest ? [largest.need.circuit.id] : []
+}
+
+const imbalanceLimit = 0.35
+
+export function legImbalance({ job, figures, legs }: Evaluated): Finding[] {
+  const { together: sums, output } = figures
+  if (!legs || !output || job.source?.arrangement !== 'split-phase' || legs.imbalanceFraction <= imbalanceLimit) return []
+  const [heavy, light] = sums.L1.VA > sums.L2.VA ? (['L1', 'L2'] as const) : (['L2', 'L1'] as const)
+  return [
+    {
+      id: 'leg.imbalance',
+      severity: 'mind',
+      sentence: `${heavy} carries ${quantity(sums[heavy].VA, 'VA')} and ${light} ${quantity(sums[light].VA, 'VA')}: ${quantity(legs.imbalanceFraction, 'fraction')} out of balance.`,
+      why: 'The fuller leg reaches its limit while the other idles.',
+      todo: `Move a breaker from ${heavy} to ${light}.`,
+      target: { view: 'panel', circuitIds: largestOn(heavy, figures) },
+      fixes: [],
+    },
+  ]
+}

@@ -1,0 +1,224 @@
+import { type Leg, arrangementName } from '../source/legs'
+import { type Output, outputOf } from '../source/output'
+import { runtime } from '../source/runtime'
+import { figure, plural, quantity, together } from '../units/format'
+import { fromJob, type Unit, type Working } from '../working'
+import {
+  type CircuitNeed, type Coincidence, coincidence, coincidenceWorking, meanLoad, named, type ServedLoad, type StartNeed, startNeeds,
+  supplyOf,
+} from './needs'
+import type { Job } from './schema'
+
+/** In words; never more than that the figures meet or miss. */
+export type Verdict = 'enough' | 'tight' | 'short' | 'none needed' | 'cannot tell'
+
+export interface BalanceLine {
+  id: 'hours' | 'energy' | 'L1' | 'L2' | 'output' | 'start' | 'v240'
+  label: string
+  unit: Unit
+  need: number | null
+  have: number | null
+  margin: number | null
+  verdict: Verdict
+  sentence: string
+  working: Working | null
+}
+
+/** The figures behind the balance, for the checks. */
+export interface Figures {
+  loads: ServedLoad[]
+  meanLoadW: number
+  together: Record<Leg | 'both', Coincidence>
+  output: Output | null
+  starts: StartNeed[]
+  run: { hours: number; batteryW: number; usableWh: number; needWh: number } | null
+}
+
+/** Less than this share above the need is called tight. */
+const tightShare = 0.1
+
+function verdictOf(need: number, have: number): Verdict {
+  if (need === 0) return 'none needed'
+  if (have < need) return 'short'
+  return have < need * (1 + tightShare) ? 'tight' : 'enough'
+}
+
+type Compared = Pick<BalanceLine, 'id' | 'label' | 'unit' | 'sentence' | 'working'>
+const compared = (about: Compared, need: number, have: number): BalanceLine => ({
+  ...about,
+  need,
+  have,
+  margin: have - need,
+  verdict: verdictOf(need, have),
+})
+const unknown = (about: Compared, need: number | null): BalanceLine => ({
+  ...about,
+  need,
+  have: null,
+  margin: null,
+  verdict: need === 0 ? 'none needed' : 'cannot tell',
+})
+
+/** What the job needs against what the design has: one line for each quantity, each with its working. */
+export function balanceOf(job: Job, needs: readonly CircuitNeed[], loads: ServedLoad[]): { lines: BalanceLine[]; figures: Figures } {
+  const { source } = job
+  const supply = supplyOf(job)
+  const split = supply?.arrangement === 'split-phase'
+  const output = source && supply ? outputOf(source.station, supply.arrangement) : null
+  const sums = { L1: coincidence(loads, 'L1'), L2: coincidence(loads, 'L2'), both: coincidence(loads, 'both') }
+  const mean = meanLoad(loads)
+  const starts = startNeeds(loads, split, { totalVA: output?.surgeW ?? Infinity, legVA: output?.legSurgeW ?? Infinity })
+  const energy = energyLines(job, mean)
+  return {
+    lines: [
+      ...energy.lines,
+      legLine(job, 'L1', loads, sums.L1, output),
+      legLine(job, 'L2', loads, sums.L2, output),
+      outputLine(job, loads, sums.both, output),
+      startLine(job, starts[0], output),
+      v240Line(job, needs),
+    ],
+    figures: { loads, meanLoadW: mean.W, together: sums, output, starts, run: energy.run },
+  }
+}
+
+function energyLines(job: Job, mean: ReturnType<typeof meanLoad>): { lines: BalanceLine[]; run: Figures['run'] } {
+  const { source, outage } = job
+  const hours = { id: 'hours', label: 'Run time', unit: 'h' } as const
+  const energy = { id: 'energy', label: 'Energy', unit: 'Wh' } as const
+  if (!source) {
+    const sentence = 'No source is chosen yet.'
+    return {
+      lines: [
+        unknown({ ...hours, sentence, working: null }, outage.hours),
+        unknown({ ...energy, sentence, working: mean.working }, mean.W * outage.hours),
+      ],
+      run: null,
+    }
+  }
+  const { station, expansionUnits } = source
+  const capacityWh = station.energyWh + expansionUnits * (station.expansion?.energyWh ?? 0)
+  const catalogue = { from: 'catalogue', document: `${station.name}, version ${station.version}` } as const
+  const worked = runtime.compute(
+    {
+      capacityWh,
+      startFraction: outage.startFraction,
+      reserveFraction: Math.min(outage.reserveFraction, outage.startFraction * 0.999),
+      deratingFraction: outage.deratingFraction,
+      // a draw of nothing at all would never end; a hundredth of a watt is as good as nothing
+      idleW: Math.max(station.idleW, 0.01),
+      efficiencyFraction: station.efficiencyFraction,
+      loadW: mean.W,
+    },
+    {
+      capacityWh: {
+        ...catalogue,
+        label: expansionUnits ? `Capacity (station and ${plural(expansionUnits, 'expansion unit')})` : 'Capacity',
+      },
+      startFraction: fromJob,
+      reserveFraction: fromJob,
+      deratingFraction: fromJob,
+      idleW: catalogue,
+      efficiencyFraction: catalogue,
+      loadW: { from: 'job', working: mean.working },
+    },
+  )
+  const { batteryW, usableWh } = worked.result
+  const needWh = batteryW * outage.hours
+  const had = worked.result.hours
+  const nothing = mean.W === 0
+  const hoursSentence = nothing
+    ? 'Nothing that draws power is picked: only the inverter’s own draw runs.'
+    : had >= outage.hours
+      ? `Lasts ${quantity(had, 'h')}; ${quantity(outage.hours, 'h')} asked.`
+      : `Lasts ${quantity(had, 'h')}; ${quantity(outage.hours - had, 'h')} short of what was asked.`
+  const energyWorking: Working = {
+    title: 'Energy for the outage',
+    formula: ['needed = drawn from the battery × hours asked', 'against the usable energy'],
+    inputs: [
+      { label: 'Drawn from the battery', value: batteryW, unit: 'W', working: worked.working },
+      { label: 'Hours asked', value: outage.hours, unit: 'h', provenance: fromJob },
+    ],
+    steps: [
+      { label: 'Needed', value: needWh, unit: 'Wh', arithmetic: `${figure(batteryW)} × ${figure(outage.hours)}` },
+      { label: 'Usable', value: usableWh, unit: 'Wh' },
+    ],
+    references: [],
+    ruleOfThumb: `Average load × hours, plus a tenth for losses: ${quantity(mean.W * outage.hours * 1.1, 'Wh')}`,
+    notCovered: worked.working.notCovered,
+  }
+  const energySentence = nothing
+    ? 'Only the inverter’s own draw is needed.'
+    : `${quantity(needWh, 'Wh')} from the battery for ${quantity(outage.hours, 'h')}, ${quantity(usableWh, 'Wh')} usable.`
+  return {
+    lines: [
+      compared({ ...hours, sentence: hoursSentence, working: worked.working }, outage.hours, had),
+      compared({ ...energy, sentence: energySentence, working: energyWorking }, needWh, usableWh),
+    ],
+    run: { hours: had, batteryW, usableWh, needWh },
+  }
+}
+
+function legLine(job: Job, leg: Leg, loads: readonly ServedLoad[], sum: Coincidence, output: Output | null): BalanceLine {
+  const about = { id: leg, label: `Leg ${leg}`, unit: 'VA' } as const
+  const supply = supplyOf(job)
+  const working = withLimit(coincidenceWorking(`Leg ${leg}, running together`, loads, leg), output?.legW ?? null, output)
+  const idle = (sentence: string): BalanceLine => ({ ...about, need: 0, have: 0, margin: 0, verdict: 'none needed', sentence, working: null })
+  if (!supply || !output) return unknown({ ...about, sentence: 'No source is chosen yet.', working }, sum.VA)
+  if (!supply.throughPanel) return idle(`Appliances are plugged in directly: ${leg} is not fed.`)
+  if (supply.arrangement === 'one-leg' && supply.liveLeg !== leg) return idle(`${leg} is dead with one leg live.`)
+  const shared = supply.arrangement === 'tied'
+  const haveVA = shared ? output.totalW : output.legW
+  const sentence = shared
+    ? `${quantity(sum.VA, 'VA')} together on ${leg}; both legs share ${quantity(haveVA, 'VA')}.`
+    : `${quantity(sum.VA, 'VA')} together on ${leg}, ${quantity(haveVA, 'VA')} available.`
+  return compared({ ...about, sentence, working }, sum.VA, haveVA)
+}
+
+function outputLine(job: Job, loads: readonly ServedLoad[], sum: Coincidence, output: Output | null): BalanceLine {
+  const about = { id: 'output', label: 'Whole output', unit: 'VA' } as const
+  const working = withLimit(coincidenceWorking('Whole output, running together', loads, 'both'), output?.totalW ?? null, output)
+  if (!job.source || !output) return unknown({ ...about, sentence: 'No source is chosen yet.', working }, sum.VA)
+  const limit = output.limitedBy === 'unit' ? `the ${job.source.station.name}` : `its ${output.outlet.type} outlet`
+  const by = sum.byHand ? `, with ${sum.byHand.load.name} on` : ''
+  const sentence = `${quantity(sum.VA, 'VA')} together${by}; ${limit} is the weakest link at ${quantity(output.totalW, 'VA')}.`
+  return compared({ ...about, sentence, working }, sum.VA, output.totalW)
+}
+
+function withLimit(working: Working, limitW: number | null, output: Output | null): Working {
+  if (!output || limitW === null) return working
+  return {
+    ...working,
+    steps: [
+      ...working.steps,
+      { label: `Available (limited by the ${output.limitedBy}; ${output.outlet.type} outlet, ${output.outlet.amps} A)`, value: limitW, unit: 'VA' },
+    ],
+    references: [...working.references, 'Continuous load at most 80 % of the outlet: NEC 210.20(A)'],
+    notCovered: [...working.notCovered, 'The rating in watts is taken as the limit in volt-amps too.'],
+  }
+}
+
+function startLine(job: Job, worst: StartNeed | undefined, output: Output | null): BalanceLine {
+  const about = { id: 'start', label: 'Worst start', unit: 'VA' } as const
+  if (!worst)
+    return { ...about, need: 0, have: output?.surgeW ?? null, margin: null, verdict: 'none needed', sentence: 'No picked load has a start to speak of.', working: null }
+  const { load } = worst
+  const sentence = `${load.load.name} starts with ${quantity(worst.startVA, 'VA')} on top of ${quantity(worst.runningVA, 'VA')} running.`
+  if (!job.source) return unknown({ ...about, sentence, working: worst.working }, worst.needVA)
+  return compared({ ...about, sentence, working: worst.working }, worst.needVA, worst.haveVA)
+}
+
+function v240Line(job: Job, needs: readonly CircuitNeed[]): BalanceLine {
+  const about = { id: 'v240', label: '240 V', unit: 'count', working: null } as const
+  const wanted = needs.filter(n => n.circuit.picked && n.volts === 240)
+  const names = together(wanted.map(named))
+  if (!wanted.length)
+    return { ...about, need: 0, have: null, margin: null, verdict: 'none needed', sentence: 'No 240 V circuit is picked.' }
+  if (!job.source) return unknown({ ...about, sentence: `${names} at 240 V; no source is chosen yet.` }, wanted.length)
+  const served = wanted.filter(n => n.served).length
+  const sentence =
+    served === wanted.length
+      ? `${names}: 240 V is there.`
+      : `${names} at 240 V, which ${arrangementName[job.source.arrangement]} does not give.`
+  return { ...about, need: wanted.length, have: served, margin: served - wanted.length, verdict: served < wanted.length ? 'short' : 'enough', sentence }
+}

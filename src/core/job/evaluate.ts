@@ -1,0 +1,83 @@
+import { checks } from '../checks'
+import { bySeverity, type Finding, type Severity } from '../checks/finding'
+import { legs as legsCalculator } from '../source/legs'
+import { type Caution, cautionsFor } from '../work/cautions'
+import { type BalanceLine, balanceOf } from './balance'
+import type { Evaluated, Legs } from './evaluated'
+import { type CircuitNeed, circuitNeeds, coincidence, loadsOf, supplyOf } from './needs'
+import type { Job } from './schema'
+
+/** One circuit as the panel shows it. */
+export interface CircuitState {
+  id: string
+  position: string
+  leg: CircuitNeed['leg']
+  feed: CircuitNeed['feed']
+  served: boolean
+  meanW: number
+}
+
+/** What the jobs list and the top of a screen say about a job. */
+export interface Headline {
+  hoursNeeded: number
+  hoursHad: number | null
+  worst: { severity: Severity; sentence: string } | null
+  counts: Record<Severity, number>
+}
+
+/** Everything computed from one job. Plain data: screens, reports and the command line print the same. */
+export interface Evaluation {
+  headline: Headline
+  balance: BalanceLine[]
+  circuits: CircuitState[]
+  legs: Legs | null
+  findings: Finding[]
+  cautions: Caution[]
+}
+
+export function evaluate(job: Job): Evaluation {
+  const needs = circuitNeeds(job)
+  const loads = loadsOf(needs.filter(n => n.served || (n.circuit.picked && n.feed === 'no-source')))
+  const { lines, figures } = balanceOf(job, needs, loads)
+  const legs = legsOf(job, needs)
+  const evaluated: Evaluated = { job, needs, figures, legs }
+  const findings = checks.flatMap(check => check(evaluated)).sort(bySeverity)
+  const [first] = findings
+  const counts = { stop: 0, fix: 0, mind: 0, ask: 0 }
+  for (const finding of findings) counts[finding.severity]++
+  return {
+    headline: {
+      hoursNeeded: job.outage.hours,
+      hoursHad: figures.run && figures.loads.length ? figures.run.hours : null,
+      worst: first ? { severity: first.severity, sentence: first.sentence } : null,
+      counts,
+    },
+    balance: lines,
+    circuits: needs.map(({ circuit, position, leg, feed, served, meanW }) => ({ id: circuit.id, position, leg, feed, served, meanW })),
+    legs,
+    findings,
+    cautions: cautionsFor(evaluated),
+  }
+}
+
+/** Amps by leg and in the neutral, by the `legs` calculator, of what runs together on each circuit. */
+function legsOf(job: Job, needs: readonly CircuitNeed[]): Legs | null {
+  const supply = supplyOf(job)
+  const picked = needs.filter(n => n.circuit.picked)
+  if (!supply?.throughPanel || !picked.length) return null
+  const worked = legsCalculator.compute(
+    {
+      arrangement: supply.arrangement,
+      liveLeg: supply.liveLeg,
+      volts: 120,
+      circuits: picked.map(need => ({
+        id: `${need.position} ${need.circuit.label}`.trim(),
+        leg: need.leg,
+        VA: coincidence(loadsOf([need]), 'both').VA,
+      })),
+    },
+    { arrangement: { from: 'job' }, circuits: { from: 'job' } },
+  )
+  const { L1A, L2A, neutralA, imbalanceFraction } = worked.result
+  return { L1A, L2A, neutralA, imbalanceFraction, working: worked.working }
+}

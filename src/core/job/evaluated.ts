@@ -1,0 +1,21 @@
+import type { Working } from '../working'
+import type { Figures } from './balance'
+import type { CircuitNeed } from './needs'
+import type { Job } from './schema'
+
+/** Amps on each leg and in the neutral, with their working. */
+export interface Legs {
+  L1A: number
+  L2A: number
+  neutralA: number
+  imbalanceFraction: number
+  working: Working
+}
+
+/** What every check looks at: the job, and the figures computed from it once. */
+export interface Evaluated {
+  job: Job
+  needs: CircuitNeed[]
+  figures: Figures
+  legs: Legs | null
+}

@@ -1,0 +1,226 @@
+import { methodOf } from '../hookup/method'
+import { type Load, meanProvenance, meanW, runningVA, startOf } from '../loads/load'
+import { feedOf, positionText } from '../panel/positions'
+import { type Leg, legServed } from '../source/legs'
+import { figure } from '../units/format'
+import type { Working, WorkingValue } from '../working'
+import type { Circuit, Job } from './schema'
+
+/** What a circuit sees under the chosen arrangement, picked or not. */
+type Feed = 'live' | 'dead' | 'no-240' | 'bridge' | 'no-source'
+
+export interface CircuitNeed {
+  circuit: Circuit
+  /** `7`, or `7·9` for a two-pole */
+  position: string
+  leg: Leg | 'both'
+  volts: 120 | 240
+  feed: Feed
+  /** picked, and gets its proper voltage */
+  served: boolean
+  meanW: number
+}
+
+/** A load on a served circuit, with what it draws while it runs. */
+export interface ServedLoad {
+  need: CircuitNeed
+  load: Load
+  W: number
+  VA: number
+}
+
+/** `7 Kitchen counter`, as people say it. */
+export const named = (need: CircuitNeed) => `${need.position} ${need.circuit.label || 'unlabelled'}`
+
+/**
+ * What the loads see of the source: nothing without one; its arrangement on the panel's legs; or, where appliances are
+ * plugged straight into it, one common 120 V supply that the legs have no part in.
+ */
+export function supplyOf(job: Job) {
+  const { source } = job
+  if (!source) return null
+  const throughPanel = methodOf(job.hookup.method).neutral !== 'stand-alone'
+  const arrangement = throughPanel || source.arrangement === 'split-phase' ? source.arrangement : 'tied'
+  return { arrangement, liveLeg: source.liveLeg, throughPanel }
+}
+
+function feedUnder(supply: ReturnType<typeof supplyOf>, leg: Leg | 'both'): Feed {
+  if (!supply) return 'no-source'
+  if (legServed(supply.arrangement, supply.liveLeg, leg)) return 'live'
+  if (leg !== 'both') return 'dead'
+  return supply.arrangement === 'one-leg' ? 'bridge' : 'no-240'
+}
+
+export function circuitNeeds(job: Job): CircuitNeed[] {
+  const supply = supplyOf(job)
+  return job.panel.circuits.map(circuit => {
+    const leg = feedOf(circuit)
+    const feed = feedUnder(supply, leg)
+    return {
+      circuit,
+      position: positionText(circuit),
+      leg,
+      volts: leg === 'both' ? 240 : 120,
+      feed,
+      served: circuit.picked && feed === 'live',
+      meanW: circuit.loads.reduce((sum, load) => sum + meanW(load), 0),
+    }
+  })
+}
+
+export const loadsOf = (needs: readonly CircuitNeed[]): ServedLoad[] =>
+  needs.flatMap(need =>
+    need.circuit.loads.map(load => ({ need, load, W: load.runningW.value, VA: runningVA(load) })),
+  )
+
+/** What runs together: everything that comes on by itself, and the largest of what is switched by hand. */
+export interface Coincidence {
+  W: number
+  VA: number
+  /** the sum of everything, as if nobody minded, VA */
+  everythingVA: number
+  byHand: ServedLoad | undefined
+}
+
+/** The part of a load that a leg carries: all of a 120 V one on that leg, half of a 240 V one. */
+export const shareOn = (leg: Leg | 'both', load: ServedLoad): number =>
+  leg === 'both' ? 1 : load.need.leg === 'both' ? 0.5 : load.need.leg === leg ? 1 : 0
+
+/** Sums over served loads, on one leg or on both together. */
+export function coincidence(loads: readonly ServedLoad[], leg: Leg | 'both'): Coincidence {
+  let W = 0
+  let VA = 0
+  let everythingVA = 0
+  let byHand: ServedLoad | undefined
+  for (const load of loads) {
+    const share = shareOn(leg, load)
+    everythingVA += share * load.VA
+    if (load.load.byHand) {
+      if (share > 0 && share * load.VA > (byHand ? shareOn(leg, byHand) * byHand.VA : 0)) byHand = load
+    } else {
+      W += share * load.W
+      VA += share * load.VA
+    }
+  }
+  if (byHand) {
+    const share = shareOn(leg, byHand)
+    W += share * byHand.W
+    VA += share * byHand.VA
+  }
+  return { W, VA, everythingVA, byHand }
+}
+
+export function coincidenceWorking(title: string, loads: readonly ServedLoad[], leg: Leg | 'both'): Working {
+  const sum = coincidence(loads, leg)
+  const counted = loads.filter(l => shareOn(leg, l) > 0 && (!l.load.byHand || l === sum.byHand))
+  return {
+    title,
+    formula: [
+      'what runs together = every load that comes on by itself + the largest of those switched by hand',
+      'volt-amps of a load = running watts ÷ power factor',
+    ],
+    inputs: counted.map(l => ({
+      label: `${l.load.name} on ${l.need.position}${l.load.byHand ? ' (by hand)' : ''}${shareOn(leg, l) < 1 ? ', half on each leg' : ''}`,
+      value: l.VA * shareOn(leg, l),
+      unit: 'VA',
+      arithmetic: `${figure(l.W)} ÷ ${figure(l.load.powerFactor.value)}`,
+      provenance: provenanceOf(l.load.runningW),
+    })),
+    steps: [
+      { label: 'Running together', value: sum.VA, unit: 'VA' },
+      { label: 'of which real power', value: sum.W, unit: 'W' },
+    ],
+    references: [],
+    ruleOfThumb: `Everything at once: ${figure(sum.everythingVA)} VA`,
+    notCovered: ['Two loads switched by hand at the same moment: the card lists the pairs to avoid.'],
+  }
+}
+
+const provenanceOf = ({ from, on, document }: Load['runningW']) => ({ from, on, document })
+
+/** The average load of all served circuits, W, with every load's part in it. */
+export function meanLoad(loads: readonly ServedLoad[]): { W: number; working: Working } {
+  const W = loads.reduce((sum, l) => sum + meanW(l.load), 0)
+  const parts: WorkingValue[] = loads.map(({ load, need }) => ({
+    label: `${load.name} on ${need.position}`,
+    value: meanW(load),
+    unit: 'W',
+    arithmetic: `${figure(load.dutyFraction.value)} × ${figure(load.runningW.value)} + ${figure(1 - load.dutyFraction.value)} × ${figure(load.idleW.value)}`,
+    provenance: meanProvenance(load),
+  }))
+  return {
+    W,
+    working: {
+      title: 'Average load',
+      formula: ['average of a load = share of time it runs × running watts + the rest × idle watts', 'average load = the sum over the served circuits'],
+      inputs: parts,
+      steps: [{ label: 'Average load', value: W, unit: 'W' }],
+      references: [],
+      notCovered: ['Weather other than that of the readings.'],
+    },
+  }
+}
+
+/** A motor's start on top of everything that may already be running. */
+export interface StartNeed {
+  load: ServedLoad
+  startA: number
+  startVA: number
+  /** the rest that runs meanwhile, VA */
+  runningVA: number
+  needVA: number
+  haveVA: number
+  working: Working
+}
+
+/**
+ * Every start among the served loads, worst first (by its share of what the source can surge).
+ * Under split phase a 120 V motor is judged on its own leg, a 240 V one on the whole unit.
+ */
+export function startNeeds(
+  loads: readonly ServedLoad[],
+  split: boolean,
+  surge: { totalVA: number; legVA: number },
+): StartNeed[] {
+  return loads
+    .flatMap(load => {
+      const worked = startOf(load.load, load.need.volts)
+      if (!worked) return []
+      const scope = split && load.need.leg !== 'both' ? load.need.leg : 'both'
+      const others = loads.filter(l => l !== load && !(load.load.byHand && l.load.byHand))
+      const runningVA = coincidence(others, scope).VA
+      const haveVA = scope === 'both' ? surge.totalVA : surge.legVA
+      const needVA = runningVA + worked.result.startVA
+      const working: Working = {
+        title: `Worst start: ${load.load.name}`,
+        formula: ['needed = what already runs + the start of the motor', 'against the surge of the source (of the leg, for 120 V under split phase)'],
+        inputs: [
+          { label: 'Already running', value: runningVA, unit: 'VA', working: coincidenceWorking('Already running', others, scope) },
+          {
+            label: `Start of ${load.load.name}`,
+            value: worked.result.startVA,
+            unit: 'VA',
+            working: worked.working,
+            provenance: startProvenance(load.load),
+          },
+          ...(Number.isFinite(haveVA)
+            ? [{ label: 'Surge of the source', value: haveVA, unit: 'VA' as const, provenance: { from: 'catalogue' as const } }]
+            : []),
+        ],
+        steps: [{ label: 'Needed at the start', value: needVA, unit: 'VA', arithmetic: `${figure(runningVA)} + ${figure(worked.result.startVA)}` }],
+        references: [],
+        ruleOfThumb: 'A surge is two to seven times running',
+        notCovered: ['Two motors starting in the same second.', 'How long the source holds its surge.'],
+      }
+      return [{ load, ...worked.result, runningVA, needVA, haveVA, working }]
+    })
+    .sort((a, b) => b.needVA / b.haveVA - a.needVA / a.haveVA)
+}
+
+function startProvenance(load: Load) {
+  const { start } = load
+  if (!start) return { from: 'assumed' as const }
+  const given =
+    start.method === 'inrush' ? start.inrushA : start.method === 'multiple' ? start.multiple : start.lockedRotorA
+  return provenanceOf(given)
+}

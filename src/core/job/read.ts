@@ -1,0 +1,59 @@
+import { fail, fault, type Outcome, parseWith } from '../outcome'
+import { formatVersion, type Job, jobSchema } from './schema'
+
+/** Turns a document of the version it stands for into one of the next. */
+export type Upgrade = (document: Record<string, unknown>) => Record<string, unknown>
+
+/** Upgrades by the version they start from. Version 1 is the first, so there is none yet. */
+const upgrades: Readonly<Record<number, Upgrade>> = {}
+
+/**
+ * A job document of this or any earlier format version, checked and brought up to date.
+ * Faults: not an object, no or a newer `formatVersion`, anything the schema refuses.
+ */
+export function readJob(raw: unknown): Outcome<Job> {
+  const upgraded = upgradeTo(formatVersion, upgrades, raw)
+  return upgraded.ok ? parseWith(jobSchema, upgraded.value) : upgraded
+}
+
+/** Walks the upgrades one version at a time up to `current`. */
+export function upgradeTo(
+  current: number,
+  steps: Readonly<Record<number, Upgrade>>,
+  raw: unknown,
+): Outcome<Record<string, unknown>> {
+  if (raw === null || typeof raw !== 'object' || Array.isArray(raw))
+    return fail(fault('$', 'is not a job document: it should be a JSON object with a formatVersion'))
+  let document: Record<string, unknown> = { ...raw }
+  const version = document.formatVersion
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
+    return fail(fault('formatVersion', 'is missing or no whole number: is this a Spillway job document?'))
+  if (version > current)
+    return fail(
+      fault(
+        'formatVersion',
+        `is ${version}; this Spillway reads up to ${current}. Update Spillway, then read the file again`,
+      ),
+    )
+  for (let at = version; at < current; at++) {
+    const step = steps[at]
+    if (!step) return fail(fault('formatVersion', `is ${version}, which can no longer be upgraded`))
+    document = { ...step(document), formatVersion: at + 1 }
+  }
+  return { ok: true, value: document }
+}
+
+/** The largest job document anyone has a use for, in bytes. */
+export const largestJobBytes = 2_000_000
+
+/** A job document from text: truncated or foreign text is a fault on `$`. */
+export function readJobText(text: string): Outcome<Job> {
+  let raw: unknown
+  try {
+    raw = JSON.parse(text)
+  } catch (error) {
+    const why = error instanceof SyntaxError ? error.message : 'unreadable'
+    return fail(fault('$', `is not whole JSON (${why}): the file may be cut short; export it again`))
+  }
+  return readJob(raw)
+}

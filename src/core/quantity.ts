@@ -1,0 +1,31 @@
+import { z } from 'zod'
+
+/** Contract quantities: finite doubles with the ranges of the calculators' contract. */
+export const positive = z.number().gt(0, 'must be more than 0')
+export const notNegative = z.number().min(0, 'must not be negative')
+export const fraction = z.number().min(0, 'must be from 0 to 1').max(1, 'must be from 0 to 1')
+export const positiveFraction = z.number().gt(0, 'must be above 0 and at most 1').max(1, 'must be above 0 and at most 1')
+
+/** A bounded quantity of a job: the message names the unit, so that a slip of the unit is seen. */
+export const within = (low: number, high: number, unit: string) => {
+  const message = `must be from ${low.toLocaleString('en-US')} to ${high.toLocaleString('en-US')} ${unit}`
+  return z.number().min(low, message).max(high, message)
+}
+
+const countable = new Intl.Segmenter('en', { granularity: 'grapheme' })
+/** Characters as a person counts them: an emoji is one. */
+export const lengthOf = (text: string) => [...countable.segment(text)].length
+
+/** One line of text, trimmed, without control characters. */
+export const line = (most: number, least = 0) =>
+  z
+    .string()
+    .trim()
+    .check(context => {
+      const length = lengthOf(context.value)
+      const say = (message: string) =>
+        context.issues.push({ code: 'custom', message, input: context.value })
+      if (length < least) say('must not be empty')
+      if (length > most) say(`must be at most ${most} characters; this has ${length}`)
+      if (/[\p{Cc}\p{Cs}]/u.test(context.value)) say('must not contain control characters or line breaks')
+    })

@@ -1,0 +1,46 @@
+import type { Unit } from '../working'
+
+const formatters = new Map<number, Intl.NumberFormat>()
+
+function grouped(value: number, fractionDigits: number): string {
+  let formatter = formatters.get(fractionDigits)
+  if (!formatter) {
+    const digits = { minimumFractionDigits: fractionDigits, maximumFractionDigits: fractionDigits }
+    formatter = new Intl.NumberFormat('en-US', digits)
+    formatters.set(fractionDigits, formatter)
+  }
+  return formatter.format(value)
+}
+
+/** Three significant digits, grouped, never scientific for trade magnitudes; whole numbers from 100 up. */
+export function figure(value: number): string {
+  if (value === 0) return '0'
+  if (!Number.isFinite(value)) return '–'
+  const size = Math.abs(value)
+  if (size >= 1e9 || size < 1e-6) return value.toExponential(2)
+  const digits = Math.max(0, 2 - Math.floor(Math.log10(size)))
+  const rounded = Number(value.toFixed(digits))
+  if (Number.isInteger(rounded)) return grouped(rounded, 0)
+  return grouped(rounded, Math.max(0, 2 - Math.floor(Math.log10(Math.abs(rounded)))))
+}
+
+const symbols: Record<Unit, string> = {
+  W: 'W', VA: 'VA', A: 'A', V: 'V', Wh: 'Wh', h: 'h', ft: 'ft', in2: 'in²', in3: 'in³', C: '°C', ohm: 'Ω',
+  fraction: '%', count: '', text: '',
+}
+
+/** A number with its unit, the same everywhere: `1,900 Wh`, `19.6 h`, `89 %`. */
+export function quantity(value: number, unit: Unit): string {
+  if (unit === 'fraction') return `${figure(value * 100)} %`
+  const symbol = symbols[unit]
+  return symbol ? `${figure(value)} ${symbol}` : figure(value)
+}
+
+export const shown = (value: number | string | boolean, unit: Unit): string =>
+  typeof value === 'number' ? quantity(value, unit) : typeof value === 'boolean' ? (value ? 'yes' : 'no') : value
+
+/** `a`, `a and b`, `a, b and c`. */
+export const together = (items: readonly string[]): string =>
+  items.length < 2 ? (items[0] ?? '') : `${items.slice(0, -1).join(', ')} and ${items.at(-1)}`
+
+export const plural = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`

@@ -1,0 +1,21 @@
+import type { Knex } from 'knex'
+import * as jobs from './migrations/001-jobs'
+
+/** Forward only, in this order. */
+const migrations: Record<string, { up: (db: Knex) => Promise<void> }> = { '001-jobs': jobs }
+
+const source: Knex.MigrationSource<string> = {
+  getMigrations: async () => Object.keys(migrations),
+  getMigrationName: name => name,
+  getMigration: async name => {
+    const migration = migrations[name]
+    if (!migration) throw new Error(`no migration ${name}`)
+    return { up: migration.up, down: async () => Promise.reject(new Error('migrations only go forward')) }
+  },
+}
+
+/** Brings the database up to date; the names of the migrations that ran. */
+export async function migrate(db: Knex): Promise<string[]> {
+  const [, names] = await db.migrate.latest({ migrationSource: source })
+  return names
+}

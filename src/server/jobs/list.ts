@@ -1,0 +1,81 @@
+import { z } from 'zod'
+import { type Severity, severities } from '@/core/checks/finding'
+import { db } from '../db/connection'
+import type { Actor } from '../people/types'
+
+export const pageSize = 20
+
+/** What the jobs list is asked for, as it stands in the address. Anything odd falls back to its usual value. */
+export const listQuerySchema = z.object({
+  q: z.string().trim().max(100).catch('').default(''),
+  sort: z.enum(['updated', 'title', 'step', 'worst', 'hours']).catch('updated').default('updated'),
+  order: z.enum(['asc', 'desc']).optional().catch(undefined),
+  page: z.coerce.number().int().min(1).max(100_000).catch(1).default(1),
+  archived: z.stringbool().catch(false).default(false),
+})
+export type ListQuery = z.infer<typeof listQuerySchema>
+
+export interface JobListRow {
+  id: string
+  title: string
+  place: string
+  step: string
+  worst: { severity: Severity; sentence: string } | null
+  hoursNeeded: number
+  hoursHad: number | null
+  updatedAt: string
+}
+
+const columns = { updated: 'updated_at', title: 'title', step: 'step_order', worst: 'worst', hours: 'hours_had' } as const
+export const usualOrder = { updated: 'desc', title: 'asc', step: 'asc', worst: 'asc', hours: 'asc' } as const
+
+interface Row {
+  id: string
+  title: string
+  place: string
+  step: string
+  worst: number
+  worst_sentence: string | null
+  hours_needed: number
+  hours_had: number | null
+  updated_at: Date
+}
+
+/** One page of the firm's jobs, and how many there are in all. */
+export async function listJobs(actor: Actor, query: ListQuery): Promise<{ rows: JobListRow[]; total: number }> {
+  const { q, sort, page, archived } = query
+  const order = query.order ?? usualOrder[sort]
+  const matching = () => {
+    const base = db()('job').where('firm_id', actor.firmId).whereRaw('(archived_at is null) = ?', [!archived])
+    for (const word of q.toLowerCase().split(/\s+/).filter(Boolean))
+      base.whereRaw('search_text like ?', [`%${word.replace(/[\\%_]/g, c => `\\${c}`)}%`])
+    return base
+  }
+  const [rows, counted]: [Row[], { count?: string | number }[]] = await Promise.all([
+    matching()
+      .orderBy([
+        { column: columns[sort], order },
+        { column: 'id', order },
+      ])
+      .limit(pageSize)
+      .offset((page - 1) * pageSize)
+      .select('id', 'title', 'place', 'step', 'worst', 'worst_sentence', 'hours_needed', 'hours_had', 'updated_at'),
+    matching().count({ count: '*' }),
+  ])
+  return {
+    rows: rows.map(r => {
+      const severity = severities[r.worst]
+      return {
+        id: r.id,
+        title: r.title,
+        place: r.place,
+        step: r.step,
+        worst: severity && r.worst_sentence ? { severity, sentence: r.worst_sentence } : null,
+        hoursNeeded: r.hours_needed,
+        hoursHad: r.hours_had,
+        updatedAt: r.updated_at.toISOString(),
+      }
+    }),
+    total: Number(counted[0]?.count ?? 0),
+  }
+}

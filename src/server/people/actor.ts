@@ -1,0 +1,32 @@
+import { cookies } from 'next/headers'
+import { sealData, unsealData } from 'iron-session'
+import { demoFirmSlug } from '../seeds/demo'
+import { listPeople } from './repository'
+import type { Actor } from './types'
+
+const cookieName = 'spillway-person'
+
+function secret(): string {
+  const value = process.env.SPILLWAY_SECRET
+  if (!value || value.length < 32) throw new Error('SPILLWAY_SECRET is not set: start with bin/start')
+  return value
+}
+
+/** Who acts in this request: the person of the sealed cookie, or the firm's first. */
+export async function currentActor(): Promise<Actor & { firm: string; people: { personId: string; label: string }[] }> {
+  const people = await listPeople(demoFirmSlug)
+  const sealed = (await cookies()).get(cookieName)?.value
+  const { personId } = sealed ? await unsealData<{ personId?: string }>(sealed, { password: secret() }) : {}
+  const actor = people.find(p => p.personId === personId) ?? people[0]
+  if (!actor) throw new Error('the firm has no people: run bin/start --fresh')
+  return { ...actor, people: people.map(p => ({ personId: p.personId, label: p.label })) }
+}
+
+/** Makes this browser act as another person of the firm; false when there is no such person. */
+export async function actAs(personId: string): Promise<boolean> {
+  const people = await listPeople(demoFirmSlug)
+  if (!people.some(p => p.personId === personId)) return false
+  const sealed = await sealData({ personId }, { password: secret() })
+  ;(await cookies()).set(cookieName, sealed, { httpOnly: true, sameSite: 'lax', path: '/' })
+  return true
+}
