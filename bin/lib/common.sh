@@ -1,5 +1,5 @@
 # Sourced by bin/start, bin/test and bin/spillway: packages, the project's own PostgreSQL cluster, the build.
-set -euo pipefail
+set -Eeuo pipefail
 root=$(cd "$(dirname "${BASH_SOURCE[0]}")/../.." && pwd)
 cd "$root"
 state=$root/.spillway
@@ -11,7 +11,7 @@ say() { printf 'spillway: %s\n' "$*" >&2; }
 die() { say "$*"; exit 2; }
 
 # A failure of set -e names the command, so that nobody is left with silence.
-trap 'say "stopped at: $BASH_COMMAND (line $LINENO)"' ERR
+trap '[ $BASH_SUBSHELL != 0 ] || say "stopped at: $BASH_COMMAND (line $LINENO)"' ERR
 
 need_node() {
   command -v node >/dev/null || die 'Node.js is not installed. Install Node 20.9 or newer, then run this again.'
@@ -139,7 +139,7 @@ need_cli() {
 
 need_build() {
   local stamp
-  stamp=$(find src public package-lock.json next.config.ts tsconfig.json -type f -not -name '*.test.*' -print0 2>/dev/null | sort -z | xargs -0 sha256sum | sha256sum)
+  stamp=$(find src package-lock.json next.config.ts tsconfig.json -type f -not -name '*.test.*' -print0 | sort -z | xargs -0 sha256sum | sha256sum)
   [ "$(cat .next/spillway-stamp 2>/dev/null)" = "$stamp" ] && [ -f .next/BUILD_ID ] && return 0
   need_disk 500000
   say 'building'

@@ -2,7 +2,7 @@ import { once } from 'node:events'
 import { createInterface } from 'node:readline'
 import { calculate, schemasOf } from '@/core/calculator'
 import { calculators, nearestNames } from '@/core/calculators'
-import { fault, type Fault } from '@/core/outcome'
+import { type Fault, fault } from '@/core/outcome'
 import { badInput, complain, complainOf, open, print, readText } from './io'
 
 type Answer = { ok: true; result: unknown } | { ok: false; faults: Fault[] }
@@ -73,7 +73,9 @@ async function answerLines(calculator: Named, file: string): Promise<number> {
   try {
     await Promise.race([work(), failed])
   } catch (error) {
-    return complain(`${calculator.name}: ${file}: cannot be read: ${error instanceof Error ? error.message : String(error)}`)
+    return complain(
+      `${calculator.name}: ${file}: cannot be read: ${error instanceof Error ? error.message : String(error)}`,
+    )
   }
   return status
 }

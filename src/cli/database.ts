@@ -26,7 +26,9 @@ export const prepare = () =>
   withDatabase(async () => {
     const ran = await migrate(db())
     const seeded = await seedDemo()
-    process.stdout.write(`database ready${ran.length ? `, migrated: ${ran.join(', ')}` : ''}${seeded ? ', demo data written' : ''}\n`)
+    process.stdout.write(
+      `database ready${ran.length ? `, migrated: ${ran.join(', ')}` : ''}${seeded ? ', demo data written' : ''}\n`,
+    )
     return 0
   })
 

@@ -20,7 +20,10 @@ export const print = (value: unknown) => process.stdout.write(`${JSON.stringify(
 export const open = (file: string) => (file === '-' ? process.stdin : createReadStream(file))
 
 /** The whole text of a file (`-` for standard input); refuses one larger than `mostBytes` before and while reading. */
-export async function readText(file: string, mostBytes: number): Promise<{ text: string } | { problem: string }> {
+export async function readText(
+  file: string,
+  mostBytes: number,
+): Promise<{ text: string } | { problem: string }> {
   const tooLarge = `is larger than ${mostBytes.toLocaleString('en-US')} bytes: that is not such a file`
   try {
     if (file !== '-' && (await stat(file)).size > mostBytes) return { problem: tooLarge }

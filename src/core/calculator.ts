@@ -28,7 +28,9 @@ export function calculate<I, O>(calculator: Calculator<I, O>, raw: unknown): Out
   const faults = calculator.faultsIn?.(parsed.value) ?? []
   if (faults.length) return fail(...faults)
   const worked = calculator.compute(parsed.value)
-  const beyond = Object.entries(worked.result as object).find(([, v]) => typeof v === 'number' && !Number.isFinite(v))
+  const beyond = Object.entries(worked.result as object).find(
+    ([, v]) => typeof v === 'number' && !Number.isFinite(v),
+  )
   return beyond
     ? fail(fault('$', `gives a ${beyond[0]} too large to represent: check the magnitudes`))
     : { ok: true, value: worked }

@@ -34,7 +34,8 @@ function typeMessage(raw: unknown, path: readonly PropertyKey[], expected: strin
   const got = valueAt(raw, path)
   if (got === undefined) return 'is missing'
   if (got === null) return `must be ${withArticle(expected)}, not null: leave the key out instead`
-  if (typeof got === 'number') return `must be ${expected === 'number' ? 'a finite number' : withArticle(expected)}`
+  if (typeof got === 'number')
+    return `must be ${expected === 'number' ? 'a finite number' : withArticle(expected)}`
   return `must be ${withArticle(expected)}, not ${withArticle(Array.isArray(got) ? 'list' : typeof got)}`
 }
 

@@ -4,7 +4,10 @@ import { z } from 'zod'
 export const positive = z.number().gt(0, 'must be more than 0')
 export const notNegative = z.number().min(0, 'must not be negative')
 export const fraction = z.number().min(0, 'must be from 0 to 1').max(1, 'must be from 0 to 1')
-export const positiveFraction = z.number().gt(0, 'must be above 0 and at most 1').max(1, 'must be above 0 and at most 1')
+export const positiveFraction = z
+  .number()
+  .gt(0, 'must be above 0 and at most 1')
+  .max(1, 'must be above 0 and at most 1')
 
 /** A bounded quantity of a job: the message names the unit, so that a slip of the unit is seen. */
 export const within = (low: number, high: number, unit: string) => {
@@ -23,8 +26,7 @@ export const line = (most: number, least = 0) =>
     .trim()
     .check(context => {
       const length = lengthOf(context.value)
-      const say = (message: string) =>
-        context.issues.push({ code: 'custom', message, input: context.value })
+      const say = (message: string) => context.issues.push({ code: 'custom', message, input: context.value })
       if (length < least) say('must not be empty')
       if (length > most) say(`must be at most ${most} characters; this has ${length}`)
       if (/[\p{Cc}\p{Cs}]/u.test(context.value)) say('must not contain control characters or line breaks')

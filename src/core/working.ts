@@ -1,7 +1,15 @@
 import { z } from 'zod'
 
 /** Where a figure came from, best evidence first. */
-export const origins = ['metered', 'nameplate', 'utility data', 'catalogue', 'typical value', 'assumed', 'job'] as const
+export const origins = [
+  'metered',
+  'nameplate',
+  'utility data',
+  'catalogue',
+  'typical value',
+  'assumed',
+  'job',
+] as const
 export const originSchema = z.enum(origins)
 export type Origin = z.infer<typeof originSchema>
 
@@ -13,7 +21,20 @@ export interface Provenance {
 }
 
 export type Unit =
-  | 'W' | 'VA' | 'A' | 'V' | 'Wh' | 'h' | 'ft' | 'in2' | 'in3' | 'C' | 'ohm' | 'fraction' | 'count' | 'text'
+  | 'W'
+  | 'VA'
+  | 'A'
+  | 'V'
+  | 'Wh'
+  | 'h'
+  | 'ft'
+  | 'in2'
+  | 'in3'
+  | 'C'
+  | 'ohm'
+  | 'fraction'
+  | 'count'
+  | 'text'
 
 /** One value in a working: an input with its provenance, or a step with its arithmetic. */
 export interface WorkingValue {

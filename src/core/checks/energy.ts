@@ -34,14 +34,21 @@ export function energyShort(evaluated: Evaluated): Finding[] {
   const units = expansionUnitsNeeded(evaluated)
   const tier1 = loads.some(l => l.need.circuit.tier === 1)
   const fixes: Fix[] = units
-    ? [{ label: `Use ${plural(units, 'expansion unit')}`, operations: [{ op: 'setExpansionUnits', count: units }] }]
+    ? [
+        {
+          label: `Use ${plural(units, 'expansion unit')}`,
+          operations: [{ op: 'setExpansionUnits', count: units }],
+        },
+      ]
     : []
   return [
     {
       id: 'energy.short',
       severity: tier1 ? 'stop' : 'fix',
       sentence: `The picked circuits last ${quantity(run.hours, 'h')} of the ${quantity(outage.hours, 'h')} asked: ${quantity(run.needWh - run.usableWh, 'Wh')} are missing.`,
-      why: tier1 ? 'Circuits that must run go dark before the outage ends.' : 'Circuits go dark before the outage ends.',
+      why: tier1
+        ? 'Circuits that must run go dark before the outage ends.'
+        : 'Circuits go dark before the outage ends.',
       todo: units
         ? 'More storage does it; so does dropping circuits or a generator for some hours.'
         : `No number of expansion units does it${source?.station.expansion ? '' : ': this unit takes none'}. Drop circuits, or choose a larger store.`,

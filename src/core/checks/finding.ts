@@ -1,16 +1,14 @@
-import type { Operation } from '../job/operations'
+import type { SimpleOperation } from '../job/operations'
 
 export const severities = ['stop', 'fix', 'mind', 'ask'] as const
 export type Severity = (typeof severities)[number]
 
 /** Where on the screens a finding is mended. */
-export type Target =
-  | { view: 'panel'; circuitIds: string[] }
-  | { view: 'source' | 'outage'; field?: string }
+export type Target = { view: 'panel'; circuitIds: string[] } | { view: 'source' | 'outage'; field?: string }
 
 export interface Fix {
   label: string
-  operations: Operation[]
+  operations: SimpleOperation[]
 }
 
 /** What one check has to say on this job. */
@@ -27,4 +25,5 @@ export interface Finding {
   fixes: Fix[]
 }
 
-export const bySeverity = (a: Finding, b: Finding) => severities.indexOf(a.severity) - severities.indexOf(b.severity)
+export const bySeverity = (a: Finding, b: Finding) =>
+  severities.indexOf(a.severity) - severities.indexOf(b.severity)

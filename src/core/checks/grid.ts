@@ -15,7 +15,12 @@ export function transferMissing({ job }: Evaluated): Finding[] {
       todo: 'Choose a hook-up with a transfer switch or a listed interlock.',
       article: 'NEC 702.5',
       target: { view: 'source', field: 'method' },
-      fixes: [{ label: 'Plan an interlock instead', operations: [{ op: 'setHookup', facts: { method: 'interlocked-inlet' } }] }],
+      fixes: [
+        {
+          label: 'Plan an interlock instead',
+          operations: [{ op: 'setHookup', facts: { method: 'interlocked-inlet' } }],
+        },
+      ],
     },
     {
       id: 'inlet.live',
@@ -36,7 +41,8 @@ export function applianceCordJurisdiction({ job }: Evaluated): Finding[] {
     {
       id: 'appliance-cord.jurisdiction',
       severity: 'mind',
-      sentence: 'The appliance is converted to cord and plug, which some jurisdictions refuse for fixed equipment.',
+      sentence:
+        'The appliance is converted to cord and plug, which some jurisdictions refuse for fixed equipment.',
       why: 'An inspector may have it undone; the appliance’s listing may not cover it.',
       todo: 'Ask the authority having jurisdiction, and read the appliance’s instructions, before cutting the whip.',
       article: 'NEC 400.10, 400.12, 422.16',

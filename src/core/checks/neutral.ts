@@ -1,7 +1,7 @@
 import { methodOf } from '../hookup/method'
 import type { Evaluated } from '../job/evaluated'
 import { type CircuitNeed, named, supplyOf } from '../job/needs'
-import type { Operation } from '../job/operations'
+import type { SimpleOperation } from '../job/operations'
 import { arrangementName } from '../source/legs'
 import { quantity, together } from '../units/format'
 import { sharedNeutral } from '../wiring/shared-neutral'
@@ -18,7 +18,8 @@ export function bonds(evaluated: Evaluated): Finding[] {
   const { station } = source
   const neutral = methodOf(hookup.method).neutral
   const bonded = station.neutral === 'bonded' || hookup.bondingPlug
-  const what = station.neutral === 'bonded' ? `The ${station.name}’s neutral is bonded` : 'The bonding plug is in'
+  const what =
+    station.neutral === 'bonded' ? `The ${station.name}’s neutral is bonded` : 'The bonding plug is in'
   const found: Finding[] = []
   if (bonded && neutral === 'hots-only')
     found.push({
@@ -101,7 +102,7 @@ export function bonds(evaluated: Evaluated): Finding[] {
   return found
 }
 
-const plug = (bondingPlug: boolean): Operation[] => [{ op: 'setHookup', facts: { bondingPlug } }]
+const plug = (bondingPlug: boolean): SimpleOperation[] => [{ op: 'setHookup', facts: { bondingPlug } }]
 
 /** Each shared pair once, upper breaker first, with at least one half picked. */
 function pickedPairs(needs: readonly CircuitNeed[]): [CircuitNeed, CircuitNeed][] {
@@ -109,7 +110,9 @@ function pickedPairs(needs: readonly CircuitNeed[]): [CircuitNeed, CircuitNeed][
     const { neutral, id } = a.circuit
     if (neutral.kind !== 'shared') return []
     const b = needs.find(n => n.circuit.id === neutral.with)
-    return b && id < b.circuit.id && (a.circuit.picked || b.circuit.picked) ? [[a, b] as [CircuitNeed, CircuitNeed]] : []
+    return b && id < b.circuit.id && (a.circuit.picked || b.circuit.picked)
+      ? [[a, b] as [CircuitNeed, CircuitNeed]]
+      : []
   })
 }
 
@@ -168,8 +171,14 @@ export function neutralSharedSplit({ job, needs }: Evaluated): Finding[] {
         article: 'NEC 300.3(B), 210.4',
         target: { view: 'panel', circuitIds: [moved.circuit.id, left.circuit.id] },
         fixes: [
-          { label: `Pick ${named(left)} too`, operations: [{ op: 'selectCircuit', circuitId: left.circuit.id, picked: true }] },
-          { label: `Drop ${named(moved)}`, operations: [{ op: 'selectCircuit', circuitId: moved.circuit.id, picked: false }] },
+          {
+            label: `Pick ${named(left)} too`,
+            operations: [{ op: 'selectCircuit', circuitId: left.circuit.id, picked: true }],
+          },
+          {
+            label: `Drop ${named(moved)}`,
+            operations: [{ op: 'selectCircuit', circuitId: moved.circuit.id, picked: false }],
+          },
         ],
       } satisfies Finding
     })

@@ -16,13 +16,16 @@ export function powerOver({ job, figures }: Evaluated): Finding[] {
   if (!job.source || !output || sum.VA <= output.totalW) return []
   const real = sum.W > output.totalW
   const [largest] = [...loads].sort((a, b) => b.VA - a.VA)
-  const limit = output.limitedBy === 'unit' ? `the ${job.source.station.name}’s` : `the ${output.outlet.type} outlet’s`
+  const limit =
+    output.limitedBy === 'unit' ? `the ${job.source.station.name}’s` : `the ${output.outlet.type} outlet’s`
   return [
     {
       id: real ? 'power.over' : 'va.over',
       severity: 'stop',
       sentence: `${real ? quantity(sum.W, 'W') : quantity(sum.VA, 'VA')} run together against ${limit} ${quantity(output.totalW, real ? 'W' : 'VA')}.`,
-      why: real ? 'The unit trips and every circuit goes dark.' : 'Poor power factor fills the inverter before the watts do.',
+      why: real
+        ? 'The unit trips and every circuit goes dark.'
+        : 'Poor power factor fills the inverter before the watts do.',
       todo: 'Drop a circuit, let a person switch one by hand, or choose a larger source.',
       article: 'NEC 702.4',
       target: { view: 'panel', circuitIds: largest ? [largest.need.circuit.id] : [] },

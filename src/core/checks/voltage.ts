@@ -1,6 +1,6 @@
 import type { Evaluated } from '../job/evaluated'
 import { type CircuitNeed, named } from '../job/needs'
-import type { Operation } from '../job/operations'
+import type { SimpleOperation } from '../job/operations'
 import { freeSpaces, legOf, otherLeg } from '../panel/positions'
 import { arrangementName } from '../source/legs'
 import { plural, quantity, together } from '../units/format'
@@ -17,7 +17,10 @@ export function v240({ job, needs }: Evaluated): Finding[] {
   const { source } = job
   if (!source) return []
   const canSplit = source.station.voltage === '120/240'
-  const split: Fix = { label: 'Arrange as split phase', operations: [{ op: 'setArrangement', arrangement: 'split-phase' }] }
+  const split: Fix = {
+    label: 'Arrange as split phase',
+    operations: [{ op: 'setArrangement', arrangement: 'split-phase' }],
+  }
   return needs
     .filter(n => n.circuit.picked && n.volts === 240 && !n.served)
     .map(n =>
@@ -37,7 +40,9 @@ export function v240({ job, needs }: Evaluated): Finding[] {
             severity: n.circuit.tier === 1 ? 'stop' : 'fix',
             sentence: `${named(n)} needs 240 V, and ${arrangementName[source.arrangement]} has none.`,
             why: 'The load will not run.',
-            todo: canSplit ? 'Arrange the source as split phase, or leave the circuit out.' : 'Choose a 120/240 V source, or leave the circuit out.',
+            todo: canSplit
+              ? 'Arrange the source as split phase, or leave the circuit out.'
+              : 'Choose a 120/240 V source, or leave the circuit out.',
             target: { view: 'panel', circuitIds: [n.circuit.id] },
             fixes: [...(canSplit ? [split] : []), drop(n)],
           },
@@ -45,7 +50,7 @@ export function v240({ job, needs }: Evaluated): Finding[] {
 }
 
 /** The fewest moves that bring the dead picked circuits to the live leg: a free space each, else a trade of places. */
-export function movesToLiveLeg(evaluated: Pick<Evaluated, 'job' | 'needs'>): Operation[] | null {
+export function movesToLiveLeg(evaluated: Pick<Evaluated, 'job' | 'needs'>): SimpleOperation[] | null {
   const { job, needs } = evaluated
   if (!job.source) return null
   const { liveLeg } = job.source
@@ -80,10 +85,17 @@ export function legDead(evaluated: Evaluated): Finding[] {
       todo: 'Move the breakers to the live leg, tie both legs, or feed the other leg.',
       target: { view: 'panel', circuitIds: dead.map(n => n.circuit.id) },
       fixes: [
-        ...(moves ? [{ label: `Move ${plural(moves.length, 'breaker')} to ${source.liveLeg}`, operations: moves }] : []),
+        ...(moves
+          ? [{ label: `Move ${plural(moves.length, 'breaker')} to ${source.liveLeg}`, operations: moves }]
+          : []),
         { label: 'Tie both legs', operations: [{ op: 'setArrangement', arrangement: 'tied' }] },
         ...(dead.length > stay
-          ? [{ label: `Feed ${other} instead`, operations: [{ op: 'setArrangement', arrangement: 'one-leg', liveLeg: other } as const] }]
+          ? [
+              {
+                label: `Feed ${other} instead`,
+                operations: [{ op: 'setArrangement', arrangement: 'one-leg', liveLeg: other } as const],
+              },
+            ]
           : []),
       ],
     },
@@ -116,7 +128,13 @@ const imbalanceLimit = 0.35
 
 export function legImbalance({ job, figures, legs }: Evaluated): Finding[] {
   const { together: sums, output } = figures
-  if (!legs || !output || job.source?.arrangement !== 'split-phase' || legs.imbalanceFraction <= imbalanceLimit) return []
+  if (
+    !legs ||
+    !output ||
+    job.source?.arrangement !== 'split-phase' ||
+    legs.imbalanceFraction <= imbalanceLimit
+  )
+    return []
   const [heavy, light] = sums.L1.VA > sums.L2.VA ? (['L1', 'L2'] as const) : (['L2', 'L1'] as const)
   return [
     {

@@ -1,13 +1,41 @@
 /** Ways of connecting a source to the loads, what they do to the neutral, and what prevents paralleling. */
 export const methods = {
   undecided: { name: 'not decided yet', neutral: 'unknown', transfer: 'unknown' },
-  'cord-and-plug': { name: 'plug the appliance in (cord-and-plug conversion)', neutral: 'stand-alone', transfer: 'unplugging' },
-  'single-circuit-switch': { name: 'single-circuit transfer switch (switches the neutral)', neutral: 'switched', transfer: 'switch' },
-  'multi-circuit-switch': { name: 'multi-circuit manual transfer switch', neutral: 'hots-only', transfer: 'switch' },
-  'interlocked-inlet': { name: 'interlocked backfeed breaker and inlet', neutral: 'hots-only', transfer: 'interlock' },
-  'sub-panel-interlock': { name: 'new sub-panel with its own interlock', neutral: 'hots-only', transfer: 'interlock' },
-  'extension-cords': { name: 'extension cords to appliances', neutral: 'stand-alone', transfer: 'unplugging' },
-  'backfeed-unprotected': { name: 'backfed breaker or inlet with no interlock (as found)', neutral: 'hots-only', transfer: 'none' },
+  'cord-and-plug': {
+    name: 'plug the appliance in (cord-and-plug conversion)',
+    neutral: 'stand-alone',
+    transfer: 'unplugging',
+  },
+  'single-circuit-switch': {
+    name: 'single-circuit transfer switch (switches the neutral)',
+    neutral: 'switched',
+    transfer: 'switch',
+  },
+  'multi-circuit-switch': {
+    name: 'multi-circuit manual transfer switch',
+    neutral: 'hots-only',
+    transfer: 'switch',
+  },
+  'interlocked-inlet': {
+    name: 'interlocked backfeed breaker and inlet',
+    neutral: 'hots-only',
+    transfer: 'interlock',
+  },
+  'sub-panel-interlock': {
+    name: 'new sub-panel with its own interlock',
+    neutral: 'hots-only',
+    transfer: 'interlock',
+  },
+  'extension-cords': {
+    name: 'extension cords to appliances',
+    neutral: 'stand-alone',
+    transfer: 'unplugging',
+  },
+  'backfeed-unprotected': {
+    name: 'backfed breaker or inlet with no interlock (as found)',
+    neutral: 'hots-only',
+    transfer: 'none',
+  },
 } as const satisfies Record<string, Method>
 
 interface Method {

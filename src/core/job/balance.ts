@@ -1,10 +1,18 @@
-import { type Leg, arrangementName } from '../source/legs'
+import { arrangementName, type Leg } from '../source/legs'
 import { type Output, outputOf } from '../source/output'
 import { runtime } from '../source/runtime'
 import { figure, plural, quantity, together } from '../units/format'
 import { fromJob, type Unit, type Working } from '../working'
 import {
-  type CircuitNeed, type Coincidence, coincidence, coincidenceWorking, meanLoad, named, type ServedLoad, type StartNeed, startNeeds,
+  type CircuitNeed,
+  type Coincidence,
+  coincidence,
+  coincidenceWorking,
+  meanLoad,
+  named,
+  type ServedLoad,
+  type StartNeed,
+  startNeeds,
   supplyOf,
 } from './needs'
 import type { Job } from './schema'
@@ -60,14 +68,25 @@ const unknown = (about: Compared, need: number | null): BalanceLine => ({
 })
 
 /** What the job needs against what the design has: one line for each quantity, each with its working. */
-export function balanceOf(job: Job, needs: readonly CircuitNeed[], loads: ServedLoad[]): { lines: BalanceLine[]; figures: Figures } {
+export function balanceOf(
+  job: Job,
+  needs: readonly CircuitNeed[],
+  loads: ServedLoad[],
+): { lines: BalanceLine[]; figures: Figures } {
   const { source } = job
   const supply = supplyOf(job)
   const split = supply?.arrangement === 'split-phase'
   const output = source && supply ? outputOf(source.station, supply.arrangement) : null
-  const sums = { L1: coincidence(loads, 'L1'), L2: coincidence(loads, 'L2'), both: coincidence(loads, 'both') }
+  const sums = {
+    L1: coincidence(loads, 'L1'),
+    L2: coincidence(loads, 'L2'),
+    both: coincidence(loads, 'both'),
+  }
   const mean = meanLoad(loads)
-  const starts = startNeeds(loads, split, { totalVA: output?.surgeW ?? Infinity, legVA: output?.legSurgeW ?? Infinity })
+  const starts = startNeeds(loads, split, {
+    totalVA: output?.surgeW ?? Infinity,
+    legVA: output?.legSurgeW ?? Infinity,
+  })
   const energy = energyLines(job, mean)
   return {
     lines: [
@@ -82,7 +101,10 @@ export function balanceOf(job: Job, needs: readonly CircuitNeed[], loads: Served
   }
 }
 
-function energyLines(job: Job, mean: ReturnType<typeof meanLoad>): { lines: BalanceLine[]; run: Figures['run'] } {
+function energyLines(
+  job: Job,
+  mean: ReturnType<typeof meanLoad>,
+): { lines: BalanceLine[]; run: Figures['run'] } {
   const { source, outage } = job
   const hours = { id: 'hours', label: 'Run time', unit: 'h' } as const
   const energy = { id: 'energy', label: 'Energy', unit: 'Wh' } as const
@@ -113,7 +135,9 @@ function energyLines(job: Job, mean: ReturnType<typeof meanLoad>): { lines: Bala
     {
       capacityWh: {
         ...catalogue,
-        label: expansionUnits ? `Capacity (station and ${plural(expansionUnits, 'expansion unit')})` : 'Capacity',
+        label: expansionUnits
+          ? `Capacity (station and ${plural(expansionUnits, 'expansion unit')})`
+          : 'Capacity',
       },
       startFraction: fromJob,
       reserveFraction: fromJob,
@@ -140,7 +164,12 @@ function energyLines(job: Job, mean: ReturnType<typeof meanLoad>): { lines: Bala
       { label: 'Hours asked', value: outage.hours, unit: 'h', provenance: fromJob },
     ],
     steps: [
-      { label: 'Needed', value: needWh, unit: 'Wh', arithmetic: `${figure(batteryW)} × ${figure(outage.hours)}` },
+      {
+        label: 'Needed',
+        value: needWh,
+        unit: 'Wh',
+        arithmetic: `${figure(batteryW)} × ${figure(outage.hours)}`,
+      },
       { label: 'Usable', value: usableWh, unit: 'Wh' },
     ],
     references: [],
@@ -159,14 +188,33 @@ function energyLines(job: Job, mean: ReturnType<typeof meanLoad>): { lines: Bala
   }
 }
 
-function legLine(job: Job, leg: Leg, loads: readonly ServedLoad[], sum: Coincidence, output: Output | null): BalanceLine {
+function legLine(
+  job: Job,
+  leg: Leg,
+  loads: readonly ServedLoad[],
+  sum: Coincidence,
+  output: Output | null,
+): BalanceLine {
   const about = { id: leg, label: `Leg ${leg}`, unit: 'VA' } as const
   const supply = supplyOf(job)
-  const working = withLimit(coincidenceWorking(`Leg ${leg}, running together`, loads, leg), output?.legW ?? null, output)
-  const idle = (sentence: string): BalanceLine => ({ ...about, need: 0, have: 0, margin: 0, verdict: 'none needed', sentence, working: null })
+  const working = withLimit(
+    coincidenceWorking(`Leg ${leg}, running together`, loads, leg),
+    output?.legW ?? null,
+    output,
+  )
+  const idle = (sentence: string): BalanceLine => ({
+    ...about,
+    need: 0,
+    have: 0,
+    margin: 0,
+    verdict: 'none needed',
+    sentence,
+    working: null,
+  })
   if (!supply || !output) return unknown({ ...about, sentence: 'No source is chosen yet.', working }, sum.VA)
   if (!supply.throughPanel) return idle(`Appliances are plugged in directly: ${leg} is not fed.`)
-  if (supply.arrangement === 'one-leg' && supply.liveLeg !== leg) return idle(`${leg} is dead with one leg live.`)
+  if (supply.arrangement === 'one-leg' && supply.liveLeg !== leg)
+    return idle(`${leg} is dead with one leg live.`)
   const shared = supply.arrangement === 'tied'
   const haveVA = shared ? output.totalW : output.legW
   const sentence = shared
@@ -175,11 +223,22 @@ function legLine(job: Job, leg: Leg, loads: readonly ServedLoad[], sum: Coincide
   return compared({ ...about, sentence, working }, sum.VA, haveVA)
 }
 
-function outputLine(job: Job, loads: readonly ServedLoad[], sum: Coincidence, output: Output | null): BalanceLine {
+function outputLine(
+  job: Job,
+  loads: readonly ServedLoad[],
+  sum: Coincidence,
+  output: Output | null,
+): BalanceLine {
   const about = { id: 'output', label: 'Whole output', unit: 'VA' } as const
-  const working = withLimit(coincidenceWorking('Whole output, running together', loads, 'both'), output?.totalW ?? null, output)
-  if (!job.source || !output) return unknown({ ...about, sentence: 'No source is chosen yet.', working }, sum.VA)
-  const limit = output.limitedBy === 'unit' ? `the ${job.source.station.name}` : `its ${output.outlet.type} outlet`
+  const working = withLimit(
+    coincidenceWorking('Whole output, running together', loads, 'both'),
+    output?.totalW ?? null,
+    output,
+  )
+  if (!job.source || !output)
+    return unknown({ ...about, sentence: 'No source is chosen yet.', working }, sum.VA)
+  const limit =
+    output.limitedBy === 'unit' ? `the ${job.source.station.name}` : `its ${output.outlet.type} outlet`
   const by = sum.byHand ? `, with ${sum.byHand.load.name} on` : ''
   const sentence = `${quantity(sum.VA, 'VA')} together${by}; ${limit} is the weakest link at ${quantity(output.totalW, 'VA')}.`
   return compared({ ...about, sentence, working }, sum.VA, output.totalW)
@@ -191,7 +250,11 @@ function withLimit(working: Working, limitW: number | null, output: Output | nul
     ...working,
     steps: [
       ...working.steps,
-      { label: `Available (limited by the ${output.limitedBy}; ${output.outlet.type} outlet, ${output.outlet.amps} A)`, value: limitW, unit: 'VA' },
+      {
+        label: `Available (limited by the ${output.limitedBy}; ${output.outlet.type} outlet, ${output.outlet.amps} A)`,
+        value: limitW,
+        unit: 'VA',
+      },
     ],
     references: [...working.references, 'Continuous load at most 80 % of the outlet: NEC 210.20(A)'],
     notCovered: [...working.notCovered, 'The rating in watts is taken as the limit in volt-amps too.'],
@@ -201,7 +264,15 @@ function withLimit(working: Working, limitW: number | null, output: Output | nul
 function startLine(job: Job, worst: StartNeed | undefined, output: Output | null): BalanceLine {
   const about = { id: 'start', label: 'Worst start', unit: 'VA' } as const
   if (!worst)
-    return { ...about, need: 0, have: output?.surgeW ?? null, margin: null, verdict: 'none needed', sentence: 'No picked load has a start to speak of.', working: null }
+    return {
+      ...about,
+      need: 0,
+      have: output?.surgeW ?? null,
+      margin: null,
+      verdict: 'none needed',
+      sentence: 'No picked load has a start to speak of.',
+      working: null,
+    }
   const { load } = worst
   const sentence = `${load.load.name} starts with ${quantity(worst.startVA, 'VA')} on top of ${quantity(worst.runningVA, 'VA')} running.`
   if (!job.source) return unknown({ ...about, sentence, working: worst.working }, worst.needVA)
@@ -213,12 +284,27 @@ function v240Line(job: Job, needs: readonly CircuitNeed[]): BalanceLine {
   const wanted = needs.filter(n => n.circuit.picked && n.volts === 240)
   const names = together(wanted.map(named))
   if (!wanted.length)
-    return { ...about, need: 0, have: null, margin: null, verdict: 'none needed', sentence: 'No 240 V circuit is picked.' }
-  if (!job.source) return unknown({ ...about, sentence: `${names} at 240 V; no source is chosen yet.` }, wanted.length)
+    return {
+      ...about,
+      need: 0,
+      have: null,
+      margin: null,
+      verdict: 'none needed',
+      sentence: 'No 240 V circuit is picked.',
+    }
+  if (!job.source)
+    return unknown({ ...about, sentence: `${names} at 240 V; no source is chosen yet.` }, wanted.length)
   const served = wanted.filter(n => n.served).length
   const sentence =
     served === wanted.length
       ? `${names}: 240 V is there.`
       : `${names} at 240 V, which ${arrangementName[job.source.arrangement]} does not give.`
-  return { ...about, need: wanted.length, have: served, margin: served - wanted.length, verdict: served < wanted.length ? 'short' : 'enough', sentence }
+  return {
+    ...about,
+    need: wanted.length,
+    have: served,
+    margin: served - wanted.length,
+    verdict: served < wanted.length ? 'short' : 'enough',
+    sentence,
+  }
 }

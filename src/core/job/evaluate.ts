@@ -1,6 +1,7 @@
 import { checks } from '../checks'
 import { bySeverity, type Finding, type Severity } from '../checks/finding'
-import { legs as legsCalculator } from '../source/legs'
+import { type Leg, legServed, legs as legsCalculator } from '../source/legs'
+import { storeOverTime } from '../source/store'
 import { type Caution, cautionsFor } from '../work/cautions'
 import { type BalanceLine, balanceOf } from './balance'
 import type { Evaluated, Legs } from './evaluated'
@@ -30,7 +31,11 @@ export interface Evaluation {
   headline: Headline
   balance: BalanceLine[]
   circuits: CircuitState[]
+  /** what the panel's two buses carry under the arrangement */
+  buses: Record<Leg, 'live' | 'dead' | 'not fed'>
   legs: Legs | null
+  /** the store over the outage at the average draw; null without a source */
+  store: ReturnType<typeof storeOverTime> | null
   findings: Finding[]
   cautions: Caution[]
 }
@@ -53,8 +58,17 @@ export function evaluate(job: Job): Evaluation {
       counts,
     },
     balance: lines,
-    circuits: needs.map(({ circuit, position, leg, feed, served, meanW }) => ({ id: circuit.id, position, leg, feed, served, meanW })),
+    circuits: needs.map(({ circuit, position, leg, feed, served, meanW }) => ({
+      id: circuit.id,
+      position,
+      leg,
+      feed,
+      served,
+      meanW,
+    })),
+    buses: busesOf(job),
     legs,
+    store: figures.run && storeOverTime(job, figures.run),
     findings,
     cautions: cautionsFor(evaluated),
   }
@@ -80,4 +94,11 @@ function legsOf(job: Job, needs: readonly CircuitNeed[]): Legs | null {
   )
   const { L1A, L2A, neutralA, imbalanceFraction } = worked.result
   return { L1A, L2A, neutralA, imbalanceFraction, working: worked.working }
+}
+
+function busesOf(job: Job): Evaluation['buses'] {
+  const supply = supplyOf(job)
+  const bus = (leg: Leg) =>
+    !supply?.throughPanel ? 'not fed' : legServed(supply.arrangement, supply.liveLeg, leg) ? 'live' : 'dead'
+  return { L1: bus('L1'), L2: bus('L2') }
 }

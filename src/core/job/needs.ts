@@ -152,7 +152,10 @@ export function meanLoad(loads: readonly ServedLoad[]): { W: number; working: Wo
     W,
     working: {
       title: 'Average load',
-      formula: ['average of a load = share of time it runs × running watts + the rest × idle watts', 'average load = the sum over the served circuits'],
+      formula: [
+        'average of a load = share of time it runs × running watts + the rest × idle watts',
+        'average load = the sum over the served circuits',
+      ],
       inputs: parts,
       steps: [{ label: 'Average load', value: W, unit: 'W' }],
       references: [],
@@ -193,9 +196,17 @@ export function startNeeds(
       const needVA = runningVA + worked.result.startVA
       const working: Working = {
         title: `Worst start: ${load.load.name}`,
-        formula: ['needed = what already runs + the start of the motor', 'against the surge of the source (of the leg, for 120 V under split phase)'],
+        formula: [
+          'needed = what already runs + the start of the motor',
+          'against the surge of the source (of the leg, for 120 V under split phase)',
+        ],
         inputs: [
-          { label: 'Already running', value: runningVA, unit: 'VA', working: coincidenceWorking('Already running', others, scope) },
+          {
+            label: 'Already running',
+            value: runningVA,
+            unit: 'VA',
+            working: coincidenceWorking('Already running', others, scope),
+          },
           {
             label: `Start of ${load.load.name}`,
             value: worked.result.startVA,
@@ -204,10 +215,24 @@ export function startNeeds(
             provenance: startProvenance(load.load),
           },
           ...(Number.isFinite(haveVA)
-            ? [{ label: 'Surge of the source', value: haveVA, unit: 'VA' as const, provenance: { from: 'catalogue' as const } }]
+            ? [
+                {
+                  label: 'Surge of the source',
+                  value: haveVA,
+                  unit: 'VA' as const,
+                  provenance: { from: 'catalogue' as const },
+                },
+              ]
             : []),
         ],
-        steps: [{ label: 'Needed at the start', value: needVA, unit: 'VA', arithmetic: `${figure(runningVA)} + ${figure(worked.result.startVA)}` }],
+        steps: [
+          {
+            label: 'Needed at the start',
+            value: needVA,
+            unit: 'VA',
+            arithmetic: `${figure(runningVA)} + ${figure(worked.result.startVA)}`,
+          },
+        ],
         references: [],
         ruleOfThumb: 'A surge is two to seven times running',
         notCovered: ['Two motors starting in the same second.', 'How long the source holds its surge.'],
@@ -221,6 +246,10 @@ function startProvenance(load: Load) {
   const { start } = load
   if (!start) return { from: 'assumed' as const }
   const given =
-    start.method === 'inrush' ? start.inrushA : start.method === 'multiple' ? start.multiple : start.lockedRotorA
+    start.method === 'inrush'
+      ? start.inrushA
+      : start.method === 'multiple'
+        ? start.multiple
+        : start.lockedRotorA
   return provenanceOf(given)
 }

@@ -9,7 +9,16 @@ import { stationSchema } from '../source/equipment'
 import { arrangementName, legSchema } from '../source/legs'
 import { canArrange } from '../source/output'
 import { quantity } from '../units/format'
-import { type Circuit, circuitSchema, type Job, jobArrangements, jobSchema, outageSchema, panelSchema, steps } from './schema'
+import {
+  type Circuit,
+  circuitSchema,
+  type Job,
+  jobArrangements,
+  jobSchema,
+  outageSchema,
+  panelSchema,
+  steps,
+} from './schema'
 
 const id = line(40, 1)
 const jobFacts = z.strictObject({
@@ -19,8 +28,7 @@ const jobFacts = z.strictObject({
   step: z.enum(steps),
 })
 
-/** Every way a job changes, by name. Each is pure, logged with its revision, and undoable. */
-export const operationSchema = z.discriminatedUnion('op', [
+const simpleSchema = z.discriminatedUnion('op', [
   z.strictObject({ op: z.literal('setJobFacts'), facts: jobFacts.partial() }),
   z.strictObject({ op: z.literal('setPanel'), facts: panelSchema.omit({ circuits: true }).partial() }),
   z.strictObject({ op: z.literal('addCircuit'), circuit: circuitSchema }),
@@ -38,12 +46,29 @@ export const operationSchema = z.discriminatedUnion('op', [
   z.strictObject({ op: z.literal('removeLoad'), circuitId: id, loadId: id }),
   z.strictObject({ op: z.literal('chooseStation'), station: stationSchema.nullable() }),
   z.strictObject({ op: z.literal('setExpansionUnits'), count: z.int('must be a whole number') }),
-  z.strictObject({ op: z.literal('setArrangement'), arrangement: z.enum(jobArrangements), liveLeg: legSchema.optional() }),
+  z.strictObject({
+    op: z.literal('setArrangement'),
+    arrangement: z.enum(jobArrangements),
+    liveLeg: legSchema.optional(),
+  }),
   z.strictObject({
     op: z.literal('setHookup'),
     facts: z.strictObject({ method: z.enum(methodIds), bondingPlug: z.boolean() }).partial(),
   }),
   z.strictObject({ op: z.literal('setOutage'), facts: outageSchema.partial() }),
+])
+
+export type SimpleOperation = z.infer<typeof simpleSchema>
+
+/** Every way a job changes, by name. Each is pure, logged with its revision, and undoable. */
+export const operationSchema = z.discriminatedUnion('op', [
+  ...simpleSchema.options,
+  /** several as one: the fix of a finding, taken back as one */
+  z.strictObject({
+    op: z.literal('applyFix'),
+    label: line(160, 1),
+    operations: z.array(simpleSchema).min(1).max(60),
+  }),
 ])
 
 export type Operation = z.infer<typeof operationSchema>
@@ -55,6 +80,13 @@ type Change = (job: Draft<Job>) => Fault[] | void
  * Faults: the thing named is gone, a space is taken, the result breaks the schema. Paths are those of the job.
  */
 export function applyOperation(job: Job, operation: Operation): Outcome<Job> {
+  if (operation.op !== 'applyFix') return applySimple(job, operation)
+  let outcome: Outcome<Job> = { ok: true, value: job }
+  for (const part of operation.operations) if (outcome.ok) outcome = applySimple(outcome.value, part)
+  return outcome
+}
+
+function applySimple(job: Job, operation: SimpleOperation): Outcome<Job> {
   let faults: Fault[] = []
   const next = produce(job, draft => {
     faults = change(operation)(draft) ?? []
@@ -68,7 +100,7 @@ const assign = <T extends object>(target: T, facts: Partial<T>) => {
   for (const [key, value] of Object.entries(facts)) if (value !== undefined) Reflect.set(target, key, value)
 }
 
-function change(operation: Operation): Change {
+function change(operation: SimpleOperation): Change {
   switch (operation.op) {
     case 'setJobFacts':
       return job => assign(job, operation.facts)
@@ -121,7 +153,8 @@ function change(operation: Operation): Change {
         job.source = {
           station,
           expansionUnits: Math.min(was?.expansionUnits ?? 0, station.expansion?.most ?? 0),
-          arrangement: was && canArrange(station, was.arrangement) ? was.arrangement : usualArrangement(station.voltage),
+          arrangement:
+            was && canArrange(station, was.arrangement) ? was.arrangement : usualArrangement(station.voltage),
           liveLeg: was?.liveLeg ?? 'L1',
         }
       }
@@ -143,7 +176,10 @@ function change(operation: Operation): Change {
 
 const usualArrangement = (voltage: '120' | '120/240') => (voltage === '120/240' ? 'split-phase' : 'tied')
 
-function onCircuit(circuitId: string, act: (circuit: Draft<Circuit>, job: Draft<Job>) => Fault[] | void): Change {
+function onCircuit(
+  circuitId: string,
+  act: (circuit: Draft<Circuit>, job: Draft<Job>) => Fault[] | void,
+): Change {
   return job => {
     const circuit = job.panel.circuits.find(c => c.id === circuitId)
     return circuit ? act(circuit, job) : [fault('panel.circuits', `no longer holds the circuit ${circuitId}`)]
@@ -151,7 +187,8 @@ function onCircuit(circuitId: string, act: (circuit: Draft<Circuit>, job: Draft<
 }
 
 function onSource(act: (source: NonNullable<Draft<Job>['source']>) => void): Change {
-  return job => (job.source ? act(job.source) : [fault('source', 'is not chosen yet: choose a station first')])
+  return job =>
+    job.source ? act(job.source) : [fault('source', 'is not chosen yet: choose a station first')]
 }
 
 /** Both hots of a shared neutral name each other; whoever was paired before goes back to a neutral of its own. */
@@ -181,7 +218,12 @@ function moveTo(job: Draft<Job>, circuit: Draft<Circuit>, toPosition: number): F
   const others = [...new Set(wanted.map(space => at.get(space)).filter(c => c && c !== circuit))]
   const [other] = others
   if (other && (others.length > 1 || other.poles !== circuit.poles || other.position !== toPosition))
-    return [fault('panel.circuits', `cannot move to ${wanted.join('·')}: ${other.label || `breaker ${other.position}`} is in the way`)]
+    return [
+      fault(
+        'panel.circuits',
+        `cannot move to ${wanted.join('·')}: ${other.label || `breaker ${other.position}`} is in the way`,
+      ),
+    ]
   if (other) other.position = circuit.position
   circuit.position = toPosition
   job.panel.circuits.sort((a, b) => a.position - b.position)
@@ -220,6 +262,8 @@ export function describeOperation(before: Job, operation: Operation): string {
       return `arranged as ${arrangementName[operation.arrangement]}${operation.liveLeg && operation.arrangement === 'one-leg' ? ` (${operation.liveLeg})` : ''}`
     case 'setHookup':
       return 'changed the hook-up'
+    case 'applyFix':
+      return `applied: ${operation.label}`
     case 'setOutage': {
       const { hours, reserveFraction } = operation.facts
       if (hours !== undefined) return `set the outage to ${quantity(hours, 'h')}`
@@ -229,5 +273,6 @@ export function describeOperation(before: Job, operation: Operation): string {
   }
 }
 
-const panelWord = (key: string) => ({ mainA: 'main', spaces: 'spaces', supply: 'supply', name: 'name' })[key] ?? key
+const panelWord = (key: string) =>
+  ({ mainA: 'main', spaces: 'spaces', supply: 'supply', name: 'name' })[key] ?? key
 const circuitWord = (key: string) => ({ breakerA: 'rating', traced: 'tracing' })[key] ?? key

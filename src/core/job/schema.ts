@@ -11,7 +11,16 @@ import { conductorSizeSchema, materialSchema } from '../units/tables/conductors'
 export const formatVersion = 1
 
 export const steps = [
-  'ask', 'survey', 'loads', 'source', 'hook-up', 'prove', 'wiring', 'install', 'commission', 'hand-over',
+  'ask',
+  'survey',
+  'loads',
+  'source',
+  'hook-up',
+  'prove',
+  'wiring',
+  'install',
+  'commission',
+  'hand-over',
 ] as const
 
 export const breakerRatings = [10, 15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125] as const
@@ -97,7 +106,8 @@ export const jobSchema = shape.check(context => {
     for (const space of spacesOf(circuit)) {
       if (space > job.panel.spaces)
         say([...at, 'position'], `needs space ${space}, but the panel has ${job.panel.spaces}`)
-      else if (taken.has(space)) say([...at, 'position'], `needs space ${space}, which ${taken.get(space)} takes`)
+      else if (taken.has(space))
+        say([...at, 'position'], `needs space ${space}, which ${taken.get(space)} takes`)
       taken.set(space, circuit.label || `the breaker at ${circuit.position}`)
     }
     const loadIds = new Set(circuit.loads.map(l => l.id))
@@ -105,9 +115,13 @@ export const jobSchema = shape.check(context => {
     const { neutral } = circuit
     if (neutral.kind !== 'shared') return
     const partner = job.panel.circuits.find(c => c.id === neutral.with)
-    if (!partner || partner === circuit) say([...at, 'neutral', 'with'], 'must name another circuit of this panel')
+    if (!partner || partner === circuit)
+      say([...at, 'neutral', 'with'], 'must name another circuit of this panel')
     else if (partner.neutral.kind !== 'shared' || partner.neutral.with !== circuit.id)
-      say([...at, 'neutral', 'with'], `names ${partner.label || partner.id}, which does not name this circuit back`)
+      say(
+        [...at, 'neutral', 'with'],
+        `names ${partner.label || partner.id}, which does not name this circuit back`,
+      )
   })
   const { source } = job
   if (!source) return
@@ -115,7 +129,9 @@ export const jobSchema = shape.check(context => {
   if (source.expansionUnits > most)
     say(
       ['source', 'expansionUnits'],
-      most ? `must be at most ${most} on a ${source.station.name}` : `must be 0: a ${source.station.name} takes none`,
+      most
+        ? `must be at most ${most} on a ${source.station.name}`
+        : `must be 0: a ${source.station.name} takes none`,
     )
   if (!canArrange(source.station, source.arrangement))
     say(

@@ -59,9 +59,15 @@ export function startOf(load: Load, volts: number) {
       { method: 'multiple', runningVA: runningVA(load), multiple: assumedStartMultiple, volts },
       { multiple: { from: 'assumed' } },
     )
-  if (given.method === 'inrush') return start.compute({ method: 'inrush', inrushA: given.inrushA.value, volts })
+  if (given.method === 'inrush')
+    return start.compute({ method: 'inrush', inrushA: given.inrushA.value, volts })
   if (given.method === 'multiple')
-    return start.compute({ method: 'multiple', runningVA: runningVA(load), multiple: given.multiple.value, volts })
+    return start.compute({
+      method: 'multiple',
+      runningVA: runningVA(load),
+      multiple: given.multiple.value,
+      volts,
+    })
   return start.compute({
     method: 'locked-rotor',
     lockedRotorA: given.lockedRotorA.value,

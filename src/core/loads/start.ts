@@ -46,11 +46,26 @@ export const start: Calculator<StartInput, z.infer<typeof output>> = {
           ? ['start = locked-rotor amps × what a soft starter lets through × volts']
           : ['start = running volt-amps × multiple']
     if (i.method === 'inrush')
-      inputs.push({ label: 'Measured inrush', value: i.inrushA, unit: 'A', ...sourced(keyed(sources, 'inrushA')) })
+      inputs.push({
+        label: 'Measured inrush',
+        value: i.inrushA,
+        unit: 'A',
+        ...sourced(keyed(sources, 'inrushA')),
+      })
     if (i.method === 'locked-rotor') {
       inputs.push(
-        { label: 'Locked-rotor amps', value: i.lockedRotorA, unit: 'A', ...sourced(keyed(sources, 'lockedRotorA')) },
-        { label: 'Soft starter lets through', value: i.softStartFraction, unit: 'fraction', ...sourced(keyed(sources, 'softStartFraction')) },
+        {
+          label: 'Locked-rotor amps',
+          value: i.lockedRotorA,
+          unit: 'A',
+          ...sourced(keyed(sources, 'lockedRotorA')),
+        },
+        {
+          label: 'Soft starter lets through',
+          value: i.softStartFraction,
+          unit: 'fraction',
+          ...sourced(keyed(sources, 'softStartFraction')),
+        },
       )
     }
     if (i.method === 'multiple') {

@@ -16,7 +16,8 @@ export const spacesOf = (breaker: Placed): number[] =>
   breaker.poles === 2 ? [breaker.position, breaker.position + 2] : [breaker.position]
 
 /** The leg a breaker's circuit is fed from; a two-pole is fed from both. */
-export const feedOf = (breaker: Placed): Leg | 'both' => (breaker.poles === 2 ? 'both' : legOf(breaker.position))
+export const feedOf = (breaker: Placed): Leg | 'both' =>
+  breaker.poles === 2 ? 'both' : legOf(breaker.position)
 
 /** `7`, or `7·9` for a two-pole. */
 export const positionText = (breaker: Placed): string => spacesOf(breaker).join('·')

@@ -114,4 +114,3 @@ export const arrangementName = {
   'split-phase': 'split phase',
   independent: 'independent legs',
 } as const satisfies Record<Input['arrangement'], string>
-

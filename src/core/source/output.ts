@@ -1,4 +1,4 @@
-import { receptacles, type ReceptacleType } from '../units/tables/receptacles'
+import { type ReceptacleType, receptacles } from '../units/tables/receptacles'
 import type { Station } from './equipment'
 import type { arrangements } from './legs'
 

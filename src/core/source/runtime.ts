@@ -60,11 +60,31 @@ export const runtime: Calculator<z.infer<typeof input>, z.infer<typeof output>> 
         ],
         inputs: [
           { label: 'Capacity', value: i.capacityWh, unit: 'Wh', ...sourced(sources.capacityWh) },
-          { label: 'Charge at the start', value: i.startFraction, unit: 'fraction', ...sourced(sources.startFraction) },
-          { label: 'Reserve kept', value: i.reserveFraction, unit: 'fraction', ...sourced(sources.reserveFraction) },
-          { label: 'Derating (cold, age)', value: i.deratingFraction, unit: 'fraction', ...sourced(sources.deratingFraction) },
+          {
+            label: 'Charge at the start',
+            value: i.startFraction,
+            unit: 'fraction',
+            ...sourced(sources.startFraction),
+          },
+          {
+            label: 'Reserve kept',
+            value: i.reserveFraction,
+            unit: 'fraction',
+            ...sourced(sources.reserveFraction),
+          },
+          {
+            label: 'Derating (cold, age)',
+            value: i.deratingFraction,
+            unit: 'fraction',
+            ...sourced(sources.deratingFraction),
+          },
           { label: 'Inverter’s own draw', value: i.idleW, unit: 'W', ...sourced(sources.idleW) },
-          { label: 'Efficiency', value: i.efficiencyFraction, unit: 'fraction', ...sourced(sources.efficiencyFraction) },
+          {
+            label: 'Efficiency',
+            value: i.efficiencyFraction,
+            unit: 'fraction',
+            ...sourced(sources.efficiencyFraction),
+          },
           { label: 'Average load', value: i.loadW, unit: 'W', ...sourced(sources.loadW) },
         ],
         steps: [
@@ -81,7 +101,12 @@ export const runtime: Calculator<z.infer<typeof input>, z.infer<typeof output>> 
             unit: 'W',
           },
           { label: 'Run time', arithmetic: `${f(usableWh)} ÷ ${f(batteryW)}`, value: hours, unit: 'h' },
-          { label: 'Delivered to the loads', arithmetic: `${f(hours)} × ${f(i.loadW)}`, value: deliveredWh, unit: 'Wh' },
+          {
+            label: 'Delivered to the loads',
+            arithmetic: `${f(hours)} × ${f(i.loadW)}`,
+            value: deliveredWh,
+            unit: 'Wh',
+          },
           {
             label: 'Share of the usable energy that reaches the loads',
             arithmetic: `${f(deliveredWh)} ÷ ${f(usableWh)}`,

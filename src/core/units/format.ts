@@ -25,8 +25,20 @@ export function figure(value: number): string {
 }
 
 const symbols: Record<Unit, string> = {
-  W: 'W', VA: 'VA', A: 'A', V: 'V', Wh: 'Wh', h: 'h', ft: 'ft', in2: 'in²', in3: 'in³', C: '°C', ohm: 'Ω',
-  fraction: '%', count: '', text: '',
+  W: 'W',
+  VA: 'VA',
+  A: 'A',
+  V: 'V',
+  Wh: 'Wh',
+  h: 'h',
+  ft: 'ft',
+  in2: 'in²',
+  in3: 'in³',
+  C: '°C',
+  ohm: 'Ω',
+  fraction: '%',
+  count: '',
+  text: '',
 }
 
 /** A number with its unit, the same everywhere: `1,900 Wh`, `19.6 h`, `89 %`. */
@@ -37,7 +49,13 @@ export function quantity(value: number, unit: Unit): string {
 }
 
 export const shown = (value: number | string | boolean, unit: Unit): string =>
-  typeof value === 'number' ? quantity(value, unit) : typeof value === 'boolean' ? (value ? 'yes' : 'no') : value
+  typeof value === 'number'
+    ? quantity(value, unit)
+    : typeof value === 'boolean'
+      ? value
+        ? 'yes'
+        : 'no'
+      : value
 
 /** `a`, `a and b`, `a, b and c`. */
 export const together = (items: readonly string[]): string =>

@@ -38,7 +38,11 @@ export const sharedNeutral: Calculator<z.infer<typeof input>, z.infer<typeof out
     const f = figure
     const [worstNeutralA, formula, arithmetic] =
       i.arrangement === 'tied'
-        ? ([Math.min(a + b, s), 'the smaller of (A + B) and the source’s breaker: nothing cancels', `min(${f(a)} + ${f(b)}, ${f(s)})`] as const)
+        ? ([
+            Math.min(a + b, s),
+            'the smaller of (A + B) and the source’s breaker: nothing cancels',
+            `min(${f(a)} + ${f(b)}, ${f(s)})`,
+          ] as const)
         : i.arrangement === 'independent'
           ? ([
               Math.min(a, s) + Math.min(b, s),
@@ -57,10 +61,20 @@ export const sharedNeutral: Calculator<z.infer<typeof input>, z.infer<typeof out
         title: 'Shared neutral',
         formula: [`worst neutral current = ${formula}`, 'it must not exceed what the neutral may carry'],
         inputs: [
-          { label: 'Arrangement', value: arrangementName[i.arrangement], unit: 'text', ...sourced(sources.arrangement) },
+          {
+            label: 'Arrangement',
+            value: arrangementName[i.arrangement],
+            unit: 'text',
+            ...sourced(sources.arrangement),
+          },
           { label: 'Breaker A', value: a, unit: 'A', ...sourced(sources.breakerAA) },
           { label: 'Breaker B', value: b, unit: 'A', ...sourced(sources.breakerBA) },
-          { label: 'Neutral', value: `${i.neutral.size} AWG ${i.neutral.material}`, unit: 'text', ...sourced(sources.neutral) },
+          {
+            label: 'Neutral',
+            value: `${i.neutral.size} AWG ${i.neutral.material}`,
+            unit: 'text',
+            ...sourced(sources.neutral),
+          },
           { label: 'Source’s breaker', value: s, unit: 'A', ...sourced(sources.sourceBreakerA) },
         ],
         steps: [

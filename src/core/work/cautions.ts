@@ -35,7 +35,9 @@ export function cautionsFor({ job, needs, figures }: Evaluated): Caution[] {
   if (supply?.throughPanel && supply.arrangement === 'one-leg') {
     const twoPole = needs.filter(n => n.volts === 240)
     if (twoPole.length)
-      found.push({ text: `Every two-pole breaker stays off on battery, or its load links the legs: ${together(twoPole.map(named))}.` })
+      found.push({
+        text: `Every two-pole breaker stays off on battery, or its load links the legs: ${together(twoPole.map(named))}.`,
+      })
   }
   if (supply?.throughPanel && supply.arrangement !== 'split-phase')
     found.push({
@@ -44,13 +46,16 @@ export function cautionsFor({ job, needs, figures }: Evaluated): Caution[] {
     })
   const pairs = pairsToAvoid({ figures })
   if (pairs.length)
-    found.push({ text: `Not at the same time: ${together(pairs.map(([a, b]) => `${a.load.name} with ${b.load.name}`))}.` })
+    found.push({
+      text: `Not at the same time: ${together(pairs.map(([a, b]) => `${a.load.name} with ${b.load.name}`))}.`,
+    })
   const byHand = figures.loads.filter(l => l.load.byHand)
-  if (byHand.length > 1)
-    found.push({ text: `One at a time: ${together(byHand.map(l => l.load.name))}.` })
+  if (byHand.length > 1) found.push({ text: `One at a time: ${together(byHand.map(l => l.load.name))}.` })
   if (figures.loads.some(l => l.load.nature === 'compressor'))
     found.push({ text: 'Switching over: leave refrigerators and other compressors off for five minutes.' })
-  found.push({ text: 'A generator, if one charges the battery, runs outdoors only, away from openings: carbon monoxide.' })
+  found.push({
+    text: 'A generator, if one charges the battery, runs outdoors only, away from openings: carbon monoxide.',
+  })
   return found
 }
 

@@ -9,14 +9,26 @@ export async function listStations(actor: Actor): Promise<Station[]> {
     .where({ firm_id: actor.firmId, kind: 'station' })
     .orderBy(['id', { column: 'version', order: 'desc' }])
     .select('id', 'version', 'facts')
-  return rows.map(r => stationSchema.parse(r.facts)).sort((a, b) => a.continuousW - b.continuousW || a.name.localeCompare(b.name))
+  return rows
+    .map(r => stationSchema.parse(r.facts))
+    .sort((a, b) => a.continuousW - b.continuousW || a.name.localeCompare(b.name))
 }
 
 /** Adds equipment to the firm's catalogue; a version that is already there is left as it is. */
-export async function addEquipment(actor: Pick<Actor, 'firmId'>, equipment: readonly Equipment[]): Promise<void> {
+export async function addEquipment(
+  actor: Pick<Actor, 'firmId'>,
+  equipment: readonly Equipment[],
+): Promise<void> {
   const rows = equipment.map(item => {
     const facts = equipmentSchema.parse(item)
-    return { firm_id: actor.firmId, id: facts.id, version: facts.version, kind: facts.kind, name: facts.name, facts: JSON.stringify(facts) }
+    return {
+      firm_id: actor.firmId,
+      id: facts.id,
+      version: facts.version,
+      kind: facts.kind,
+      name: facts.name,
+      facts: JSON.stringify(facts),
+    }
   })
   await db()('equipment').insert(rows).onConflict().ignore()
 }

@@ -24,7 +24,19 @@ export async function closeDb() {
 /** The database cannot be reached just now; nothing was written. */
 export class DatabaseAway extends Error {}
 
-const awayCodes = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOENT', '57P01', '57P02', '57P03', '08006', '08001', '08003', '53300'])
+const awayCodes = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ENOENT',
+  '57P01',
+  '57P02',
+  '57P03',
+  '08006',
+  '08001',
+  '08003',
+  '53300',
+])
 
 /** Whether an error means that the server is down, starting or shutting down, rather than that the query is wrong. */
 export function isAway(error: unknown): boolean {
@@ -33,5 +45,7 @@ export function isAway(error: unknown): boolean {
   const code = 'code' in error ? String(error.code) : ''
   if (awayCodes.has(code)) return true
   if (error instanceof AggregateError) return error.errors.some(isAway)
-  return /Connection terminated|Timeout acquiring a connection|Client has encountered a connection error/.test(error.message)
+  return /Connection terminated|Timeout acquiring a connection|Client has encountered a connection error/.test(
+    error.message,
+  )
 }

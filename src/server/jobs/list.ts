@@ -26,7 +26,13 @@ export interface JobListRow {
   updatedAt: string
 }
 
-const columns = { updated: 'updated_at', title: 'title', step: 'step_order', worst: 'worst', hours: 'hours_had' } as const
+const columns = {
+  updated: 'updated_at',
+  title: 'title',
+  step: 'step_order',
+  worst: 'worst',
+  hours: 'hours_had',
+} as const
 export const usualOrder = { updated: 'desc', title: 'asc', step: 'asc', worst: 'asc', hours: 'asc' } as const
 
 interface Row {
@@ -42,7 +48,10 @@ interface Row {
 }
 
 /** One page of the firm's jobs, and how many there are in all. */
-export async function listJobs(actor: Actor, query: ListQuery): Promise<{ rows: JobListRow[]; total: number }> {
+export async function listJobs(
+  actor: Actor,
+  query: ListQuery,
+): Promise<{ rows: JobListRow[]; total: number }> {
   const { q, sort, page, archived } = query
   const order = query.order ?? usualOrder[sort]
   const matching = () => {
@@ -59,7 +68,17 @@ export async function listJobs(actor: Actor, query: ListQuery): Promise<{ rows: 
       ])
       .limit(pageSize)
       .offset((page - 1) * pageSize)
-      .select('id', 'title', 'place', 'step', 'worst', 'worst_sentence', 'hours_needed', 'hours_had', 'updated_at'),
+      .select(
+        'id',
+        'title',
+        'place',
+        'step',
+        'worst',
+        'worst_sentence',
+        'hours_needed',
+        'hours_had',
+        'updated_at',
+      ),
     matching().count({ count: '*' }),
   ])
   return {

@@ -22,7 +22,11 @@ export interface JobRecord {
   archived: boolean
 }
 
-export type Change = { id: string } & ({ kind: 'do'; operation: Operation } | { kind: 'undo' } | { kind: 'redo' })
+export type Change = { id: string } & (
+  | { kind: 'do'; operation: Operation }
+  | { kind: 'undo' }
+  | { kind: 'redo' }
+)
 
 export interface Revision {
   revision: number
@@ -49,7 +53,10 @@ interface JobRow {
 
 function trusted(document: unknown): Job {
   const read = readJob(document)
-  if (!read.ok) throw new Error(`a stored job no longer reads: ${read.faults.map(f => `${f.path} ${f.message}`).join('; ')}`)
+  if (!read.ok)
+    throw new Error(
+      `a stored job no longer reads: ${read.faults.map(f => `${f.path} ${f.message}`).join('; ')}`,
+    )
   return read.value
 }
 
@@ -71,9 +78,22 @@ function columnsOf(job: Job) {
 }
 
 /** Writes a new job as revision 1 and answers its id. */
-export async function createJob(actor: Actor, job: Job, how: string, at: Date, id: string = randomUUID()): Promise<string> {
+export async function createJob(
+  actor: Actor,
+  job: Job,
+  how: string,
+  at: Date,
+  id: string = randomUUID(),
+): Promise<string> {
   await db().transaction(async trx => {
-    await trx('job').insert({ id, firm_id: actor.firmId, revision: 1, created_at: at, updated_at: at, ...columnsOf(job) })
+    await trx('job').insert({
+      id,
+      firm_id: actor.firmId,
+      revision: 1,
+      created_at: at,
+      updated_at: at,
+      ...columnsOf(job),
+    })
     await trx('job_change').insert({
       job_id: id,
       firm_id: actor.firmId,
@@ -93,16 +113,14 @@ export async function readJobRecord(actor: Actor, id: string): Promise<JobRecord
   return row ? recordOf(db(), actor, row, trusted(row.document)) : null
 }
 
-export async function revisionOf(actor: Actor, id: string): Promise<number | null> {
-  const row = await db()<JobRow>('job').where({ id, firm_id: actor.firmId }).first('revision')
-  return row?.revision ?? null
-}
-
 async function recordOf(at: Knex, actor: Actor, row: JobRow, job: Job): Promise<JobRecord> {
   const next = await redoable(at, row)
   const wanted = [row.head, next].filter(r => r !== null)
   const changes: { revision: number; sentence: string }[] = wanted.length
-    ? await at('job_change').where({ job_id: row.id, firm_id: actor.firmId }).whereIn('revision', wanted).select('revision', 'sentence')
+    ? await at('job_change')
+        .where({ job_id: row.id, firm_id: actor.firmId })
+        .whereIn('revision', wanted)
+        .select('revision', 'sentence')
     : []
   const sentence = (revision: number | null) => changes.find(c => c.revision === revision)?.sentence ?? null
   return {
@@ -135,7 +153,14 @@ interface Step {
   job: Job
   head: number | null
   redoTip: number | null
-  logged: { parent?: number | null; of_revision?: number; operation?: string; forward?: string; backward?: string; sentence: string }
+  logged: {
+    parent?: number | null
+    of_revision?: number
+    operation?: string
+    forward?: string
+    backward?: string
+    sentence: string
+  }
 }
 
 /**
@@ -154,17 +179,28 @@ export async function changeJob(
     if (!row) return { state: 'gone' }
     const written: { change_id: string; revision: number }[] = await trx('job_change')
       .where({ job_id: id, firm_id: actor.firmId })
-      .whereIn('change_id', changes.map(c => c.id))
+      .whereIn(
+        'change_id',
+        changes.map(c => c.id),
+      )
       .select('change_id', 'revision')
     const applied = written.map(w => w.change_id)
     const base = Math.max(baseRevision, ...written.map(w => w.revision))
     let job = trusted(row.document)
     if (base !== row.revision)
-      return { state: 'stale', record: await recordOf(trx, actor, row, job), since: await revisionsSince(trx, actor, id, base), applied }
+      return {
+        state: 'stale',
+        record: await recordOf(trx, actor, row, job),
+        since: await revisionsSince(trx, actor, id, base),
+        applied,
+      }
     const at = { ...row }
     for (const change of changes) {
       if (applied.includes(change.id)) continue
-      const step = change.kind === 'do' ? doStep(job, at, change.operation) : await backOrForth(trx, job, at, change.kind)
+      const step =
+        change.kind === 'do'
+          ? doStep(job, at, change.operation)
+          : await backOrForth(trx, job, at, change.kind)
       if ('faults' in step) return { state: 'refused', faults: step.faults }
       job = step.job
       at.revision++
@@ -184,7 +220,13 @@ export async function changeJob(
     if (at.revision > row.revision)
       await trx('job')
         .where({ id, firm_id: actor.firmId })
-        .update({ revision: at.revision, head: at.head, redo_tip: at.redo_tip, updated_at: now, ...columnsOf(job) })
+        .update({
+          revision: at.revision,
+          head: at.head,
+          redo_tip: at.redo_tip,
+          updated_at: now,
+          ...columnsOf(job),
+        })
     return { state: 'written', record: await recordOf(trx, actor, at, job) }
   })
 }
@@ -229,10 +271,17 @@ function replaceChangedPanel(draft: Job['panel'], next: Job['panel']) {
     })
 }
 
-async function backOrForth(trx: Knex, job: Job, at: JobRow, kind: 'undo' | 'redo'): Promise<Step | { faults: Fault[] }> {
+async function backOrForth(
+  trx: Knex,
+  job: Job,
+  at: JobRow,
+  kind: 'undo' | 'redo',
+): Promise<Step | { faults: Fault[] }> {
   const wanted = kind === 'undo' ? at.head : await redoable(trx, at)
   if (wanted === null) return { faults: [{ path: '$', message: `has nothing to ${kind}` }] }
-  const row: { parent: number | null; forward: Patch[]; backward: Patch[]; sentence: string } = await trx('job_change')
+  const row: { parent: number | null; forward: Patch[]; backward: Patch[]; sentence: string } = await trx(
+    'job_change',
+  )
     .where({ job_id: at.id, revision: wanted })
     .first('parent', 'forward', 'backward', 'sentence')
   const patched = readJob(applyPatches(job, kind === 'undo' ? row.backward : row.forward))
@@ -242,7 +291,10 @@ async function backOrForth(trx: Knex, job: Job, at: JobRow, kind: 'undo' | 'redo
     job: patched.value,
     head: kind === 'undo' ? row.parent : wanted,
     redoTip: kind === 'undo' ? (at.redo_tip ?? wanted) : at.redo_tip === wanted ? null : at.redo_tip,
-    logged: { of_revision: wanted, sentence: `${kind === 'undo' ? 'took back' : 'brought back'}: ${row.sentence}` },
+    logged: {
+      of_revision: wanted,
+      sentence: `${kind === 'undo' ? 'took back' : 'brought back'}: ${row.sentence}`,
+    },
   }
 }
 
@@ -254,13 +306,14 @@ async function revisionsSince(at: Knex, actor: Actor, id: string, revision: numb
     .orderBy('c.revision', 'desc')
     .limit(50)
     .select('c.revision', 'c.sentence', 'p.label', 'c.at')
-  return rows.reverse().map(r => ({ revision: r.revision, sentence: r.sentence, person: r.label, at: r.at.toISOString() }))
+  return rows
+    .reverse()
+    .map(r => ({ revision: r.revision, sentence: r.sentence, person: r.label, at: r.at.toISOString() }))
 }
 
-/** The latest changes, newest first. */
-export async function history(actor: Actor, id: string, most = 50): Promise<Revision[]> {
-  return (await revisionsSince(db(), actor, id, 0)).slice(-most).reverse()
-}
+/** What was done to a job after a revision, oldest first, at most the last 50. */
+export const revisionsAfter = (actor: Actor, id: string, revision: number): Promise<Revision[]> =>
+  revisionsSince(db(), actor, id, revision)
 
 /** A second job that starts where this one stands; null when it is gone. */
 export async function duplicateJob(actor: Actor, id: string, at: Date): Promise<string | null> {

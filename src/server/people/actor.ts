@@ -1,5 +1,5 @@
-import { cookies } from 'next/headers'
 import { sealData, unsealData } from 'iron-session'
+import { cookies } from 'next/headers'
 import { demoFirmSlug } from '../seeds/demo'
 import { listPeople } from './repository'
 import type { Actor } from './types'
@@ -13,7 +13,9 @@ function secret(): string {
 }
 
 /** Who acts in this request: the person of the sealed cookie, or the firm's first. */
-export async function currentActor(): Promise<Actor & { firm: string; people: { personId: string; label: string }[] }> {
+export async function currentActor(): Promise<
+  Actor & { firm: string; people: { personId: string; label: string }[] }
+> {
   const people = await listPeople(demoFirmSlug)
   const sealed = (await cookies()).get(cookieName)?.value
   const { personId } = sealed ? await unsealData<{ personId?: string }>(sealed, { password: secret() }) : {}

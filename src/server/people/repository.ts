@@ -1,7 +1,12 @@
 import { db } from '../db/connection'
 import type { Actor } from './types'
 
-const columns = { personId: 'person.id', firmId: 'person.firm_id', label: 'person.label', role: 'person.role' }
+const columns = {
+  personId: 'person.id',
+  firmId: 'person.firm_id',
+  label: 'person.label',
+  role: 'person.role',
+}
 
 /** The people of a firm, in a fixed order: the first is who acts until someone else is chosen. */
 export async function listPeople(firmSlug: string): Promise<(Actor & { firm: string })[]> {

@@ -2,7 +2,11 @@ import type { Equipment, Station } from '@/core/source/equipment'
 
 /** The demo firm's catalogue. All made up: the figures are plausible and belong to no real device. */
 
-const station = (facts: Omit<Station, 'kind' | 'version'>): Station => ({ kind: 'station', version: 1, ...facts })
+const station = (facts: Omit<Station, 'kind' | 'version'>): Station => ({
+  kind: 'station',
+  version: 1,
+  ...facts,
+})
 
 export const rill6 = station({
   id: 'rill-6',
@@ -128,7 +132,16 @@ const riffle = (positions: number, inputA: number): Equipment => ({
 
 export const catalogue: Equipment[] = [
   ...stations,
-  { kind: 'bank', id: 'cascade-48-280', name: 'Cascade 48-280', version: 1, unitV: 51.2, unitAh: 280, chemistry: 'lfp', mostParallel: 6 },
+  {
+    kind: 'bank',
+    id: 'cascade-48-280',
+    name: 'Cascade 48-280',
+    version: 1,
+    unitV: 51.2,
+    unitAh: 280,
+    chemistry: 'lfp',
+    mostParallel: 6,
+  },
   {
     kind: 'inverter',
     id: 'millrace-8',
@@ -178,7 +191,15 @@ export const catalogue: Equipment[] = [
     volts: '120',
     switchesNeutral: true,
   },
-  { kind: 'autotransformer', id: 'tailrace-5k', name: 'Tailrace 5k', version: 1, continuousW: 5000, idleW: 38, efficiencyFraction: 0.94 },
+  {
+    kind: 'autotransformer',
+    id: 'tailrace-5k',
+    name: 'Tailrace 5k',
+    version: 1,
+    continuousW: 5000,
+    idleW: 38,
+    efficiencyFraction: 0.94,
+  },
   {
     kind: 'managed-panel',
     id: 'braid-12',

@@ -1,5 +1,5 @@
-import { db } from '../db/connection'
 import { addEquipment } from '../catalogue/repository'
+import { db } from '../db/connection'
 import { createJob } from '../jobs/repository'
 import type { Actor } from '../people/types'
 import { catalogue } from './catalogue'
@@ -14,7 +14,12 @@ const designer: Actor = {
   label: 'Designer',
   role: 'designer',
 }
-const technician = { ...designer, personId: '5a1de000-0000-4000-8000-0000000000e1', label: 'Field technician', role: 'technician' }
+const technician = {
+  ...designer,
+  personId: '5a1de000-0000-4000-8000-0000000000e1',
+  label: 'Field technician',
+  role: 'technician',
+}
 
 /** The demo firm, its catalogue and jobs, the same bits every time. Leaves what is already there as it is. */
 export async function seedDemo(): Promise<boolean> {

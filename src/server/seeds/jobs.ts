@@ -1,5 +1,5 @@
-import type { SourcedNumber } from '@/core/job/sourced'
 import type { Circuit, Job } from '@/core/job/schema'
+import type { SourcedNumber } from '@/core/job/sourced'
 import type { Load } from '@/core/loads/load'
 import type { Origin } from '@/core/working'
 import { rill6, sluice22 } from './catalogue'
@@ -16,7 +16,13 @@ const plate = says('nameplate', '2026-01-12', 'survey photographs')
 const metered = (document: string) => says('metered', '2026-01-14', document)
 
 type Facts = Partial<Omit<Load, 'runningW' | 'dutyFraction'>>
-const load = (id: string, name: string, runningW: SourcedNumber, dutyFraction: SourcedNumber, facts: Facts = {}): Load => ({
+const load = (
+  id: string,
+  name: string,
+  runningW: SourcedNumber,
+  dutyFraction: SourcedNumber,
+  facts: Facts = {},
+): Load => ({
   id,
   name,
   runningW,
@@ -46,7 +52,8 @@ const circuit = (position: number, breakerA: number, label: string, facts: Circu
 })
 
 const seen = { by: 'Field technician', on: '2026-01-12' }
-const blank = (position: number, breakerA: number) => circuit(position, breakerA, '', { neutral: { kind: 'unknown' }, wire: undefined })
+const blank = (position: number, breakerA: number) =>
+  circuit(position, breakerA, '', { neutral: { kind: 'unknown' }, wire: undefined })
 
 /** Split-level house with a family day-care; ends on a six-position switch and one 120 V station on tied legs. */
 export const alderHollow: Job = {
@@ -67,11 +74,17 @@ export const alderHollow: Job = {
         tier: 1,
         picked: true,
         loads: [
-          load('boiler', 'Gas boiler controls and fan', metered('boiler log, 48 h')(62), metered('boiler log, 48 h')(0.42), {
-            idleW: metered('boiler log, 48 h')(6),
-            nature: 'motor',
-            start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(6.2) },
-          }),
+          load(
+            'boiler',
+            'Gas boiler controls and fan',
+            metered('boiler log, 48 h')(62),
+            metered('boiler log, 48 h')(0.42),
+            {
+              idleW: metered('boiler log, 48 h')(6),
+              nature: 'motor',
+              start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(6.2) },
+            },
+          ),
           load('circulators', 'Two circulators', plate(44), metered('boiler log, 48 h')(0.42), {
             powerFactor: plate(0.72),
             nature: 'motor',
@@ -87,12 +100,18 @@ export const alderHollow: Job = {
         picked: true,
         neutral: { kind: 'shared', with: 'c7' },
         loads: [
-          load('kitchen-refrigerator', 'Kitchen refrigerator', metered('refrigerator log, 48 h')(118), metered('refrigerator log, 48 h')(0.29), {
-            powerFactor: metered('refrigerator log, 48 h')(0.86),
-            idleW: metered('refrigerator log, 48 h')(2),
-            nature: 'compressor',
-            start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(11.4) },
-          }),
+          load(
+            'kitchen-refrigerator',
+            'Kitchen refrigerator',
+            metered('refrigerator log, 48 h')(118),
+            metered('refrigerator log, 48 h')(0.29),
+            {
+              powerFactor: metered('refrigerator log, 48 h')(0.86),
+              idleW: metered('refrigerator log, 48 h')(2),
+              nature: 'compressor',
+              start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(11.4) },
+            },
+          ),
         ],
       }),
       circuit(7, 20, 'Kitchen counter', {
@@ -102,7 +121,10 @@ export const alderHollow: Job = {
         protection: 'ground-fault',
         neutral: { kind: 'shared', with: 'c5' },
         loads: [
-          load('microwave', 'Microwave', plate(1080), assumed(0.012), { powerFactor: typical(0.93), byHand: true }),
+          load('microwave', 'Microwave', plate(1080), assumed(0.012), {
+            powerFactor: typical(0.93),
+            byHand: true,
+          }),
           load('bottle-warmer', 'Bottle warmer', plate(300), assumed(0.02), { byHand: true }),
         ],
       }),
@@ -111,20 +133,35 @@ export const alderHollow: Job = {
         traced: seen,
         tier: 2,
         picked: true,
-        loads: [load('playroom-lights', 'Playroom lights (LED)', plate(48), assumed(0.3), { powerFactor: typical(0.9) })],
+        loads: [
+          load('playroom-lights', 'Playroom lights (LED)', plate(48), assumed(0.3), {
+            powerFactor: typical(0.9),
+          }),
+        ],
       }),
       circuit(11, 15, 'Nap room and monitors', {
         traced: seen,
         tier: 1,
         picked: true,
         loads: [
-          load('monitors', 'Baby monitors', metered('plug-in meter, 24 h')(7), metered('plug-in meter, 24 h')(1)),
-          load('formula-refrigerator', 'Formula refrigerator', metered('plug-in meter, 24 h')(74), metered('plug-in meter, 24 h')(0.24), {
-            powerFactor: metered('plug-in meter, 24 h')(0.82),
-            idleW: metered('plug-in meter, 24 h')(1),
-            nature: 'compressor',
-            start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(8.1) },
-          }),
+          load(
+            'monitors',
+            'Baby monitors',
+            metered('plug-in meter, 24 h')(7),
+            metered('plug-in meter, 24 h')(1),
+          ),
+          load(
+            'formula-refrigerator',
+            'Formula refrigerator',
+            metered('plug-in meter, 24 h')(74),
+            metered('plug-in meter, 24 h')(0.24),
+            {
+              powerFactor: metered('plug-in meter, 24 h')(0.82),
+              idleW: metered('plug-in meter, 24 h')(1),
+              nature: 'compressor',
+              start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(8.1) },
+            },
+          ),
         ],
       }),
       blank(13, 15),
@@ -132,7 +169,14 @@ export const alderHollow: Job = {
       circuit(15, 15, 'Office and router', {
         tier: 2,
         picked: true,
-        loads: [load('router', 'Router and modem', metered('plug-in meter, 24 h')(11), metered('plug-in meter, 24 h')(1))],
+        loads: [
+          load(
+            'router',
+            'Router and modem',
+            metered('plug-in meter, 24 h')(11),
+            metered('plug-in meter, 24 h')(1),
+          ),
+        ],
       }),
       blank(16, 20),
       circuit(17, 20, 'Sump pump', {
@@ -149,7 +193,9 @@ export const alderHollow: Job = {
       blank(18, 15),
       circuit(19, 15, 'Upstairs bedrooms', { protection: 'arc-fault' }),
       blank(20, 15),
-      circuit(21, 20, 'Dishwasher', { loads: [load('dishwasher', 'Dishwasher', plate(1250), typical(0.03), { byHand: true })] }),
+      circuit(21, 20, 'Dishwasher', {
+        loads: [load('dishwasher', 'Dishwasher', plate(1250), typical(0.03), { byHand: true })],
+      }),
       blank(22, 20),
       circuit(23, 20, 'Laundry'),
       blank(24, 15),
@@ -181,13 +227,19 @@ export const fernbrook: Job = {
         tier: 1,
         picked: true,
         loads: [
-          load('heater', 'Gas unit heater, fan and igniter', metered('plug-in meter, 24 h')(92), metered('plug-in meter, 24 h')(0.38), {
-            powerFactor: plate(0.8),
-            idleW: metered('plug-in meter, 24 h')(3),
-            nature: 'motor',
-            start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(4.6) },
-            needsBond: true,
-          }),
+          load(
+            'heater',
+            'Gas unit heater, fan and igniter',
+            metered('plug-in meter, 24 h')(92),
+            metered('plug-in meter, 24 h')(0.38),
+            {
+              powerFactor: plate(0.8),
+              idleW: metered('plug-in meter, 24 h')(3),
+              nature: 'motor',
+              start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(4.6) },
+              needsBond: true,
+            },
+          ),
         ],
       }),
       circuit(2, 15, 'Lights', {
@@ -198,7 +250,9 @@ export const fernbrook: Job = {
         traced: { by: 'Designer', on: '2026-02-03' },
         tier: 2,
         picked: true,
-        loads: [load('router', 'Router', metered('plug-in meter, 24 h')(8), metered('plug-in meter, 24 h')(1))],
+        loads: [
+          load('router', 'Router', metered('plug-in meter, 24 h')(8), metered('plug-in meter, 24 h')(1)),
+        ],
       }),
       circuit(4, 20, 'Outside outlet', { protection: 'ground-fault' }),
     ],

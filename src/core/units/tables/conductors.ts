@@ -9,7 +9,21 @@ export interface ConductorRow {
   smallConductorAlA: number | null
 }
 
-export const conductorSizes = ['14', '12', '10', '8', '6', '4', '3', '2', '1', '1/0', '2/0', '3/0', '4/0'] as const
+export const conductorSizes = [
+  '14',
+  '12',
+  '10',
+  '8',
+  '6',
+  '4',
+  '3',
+  '2',
+  '1',
+  '1/0',
+  '2/0',
+  '3/0',
+  '4/0',
+] as const
 export const conductorSizeSchema = z.enum(conductorSizes)
 export type ConductorSize = z.infer<typeof conductorSizeSchema>
 export const materialSchema = z.enum(['cu', 'al'])

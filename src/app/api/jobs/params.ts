@@ -1,0 +1,3 @@
+export interface JobParams {
+  params: Promise<{ id: string }>
+}

@@ -1,0 +1,5 @@
+import { FindingsView } from '@/ui/findings/FindingsView'
+
+export default function FindingsPage() {
+  return <FindingsView />
+}

@@ -1,0 +1,5 @@
+import { OutageView } from '@/ui/outage/OutageView'
+
+export default function OutagePage() {
+  return <OutageView />
+}

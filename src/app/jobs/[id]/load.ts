@@ -1,0 +1,17 @@
+import { notFound } from 'next/navigation'
+import { cache } from 'react'
+import { z } from 'zod'
+import { readJobRecord } from '@/server/jobs/repository'
+import { currentActor } from '@/server/people/actor'
+
+/** The job of the address for the person who asks, once per request; the missing screen when there is none. */
+export const loadJob = cache(async (id: string) => {
+  const actor = await currentActor()
+  const record = z.uuid().safeParse(id).success ? await readJobRecord(actor, id) : null
+  if (!record) notFound()
+  return { record, actor, person: { label: actor.label, firm: actor.firm, people: actor.people } }
+})
+
+export interface JobPageParams {
+  params: Promise<{ id: string }>
+}

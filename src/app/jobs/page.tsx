@@ -1,0 +1,27 @@
+import type { Metadata } from 'next'
+import { listJobs, listQuerySchema, pageSize, usualOrder } from '@/server/jobs/list'
+import { currentActor } from '@/server/people/actor'
+import { JobsScreen } from '@/ui/jobs/JobsScreen'
+
+export const metadata: Metadata = { title: 'Jobs' }
+
+export default async function JobsPage({
+  searchParams,
+}: {
+  searchParams: Promise<Record<string, string | string[]>>
+}) {
+  const query = listQuerySchema.parse(await searchParams)
+  const actor = await currentActor()
+  const { rows, total } = await listJobs(actor, query)
+  const { q, sort, order, page, archived } = query
+  return (
+    <JobsScreen
+      person={{ label: actor.label, firm: actor.firm, people: actor.people }}
+      rows={rows}
+      total={total}
+      pageSize={pageSize}
+      address={{ q, sort, order: order ?? '', page, archived }}
+      order={order ?? usualOrder[sort]}
+    />
+  )
+}

@@ -1,0 +1,5 @@
+import { Missing } from '@/ui/common/Trouble'
+
+export default function NotFound() {
+  return <Missing />
+}

@@ -1,0 +1,28 @@
+import type { Fault } from '@/core/outcome'
+
+/** What a request came back with: the data, or why not, in words fit for the screen. */
+export type Answer<T> =
+  | { ok: true; data: T }
+  | { ok: false; status: number; message: string; faults: Fault[]; body: unknown }
+
+const away = 'Spillway’s server cannot be reached.'
+
+/** Sends JSON (or a file's text) and reads JSON; never throws. Status 0 means that nothing answered. */
+export async function call<T>(path: string, method: 'GET' | 'POST', body?: unknown): Promise<Answer<T>> {
+  try {
+    const response = await fetch(path, {
+      method,
+      headers: body === undefined ? {} : { 'content-type': 'application/json' },
+      body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+      cache: 'no-store',
+    })
+    const data = await response.json().catch(() => null)
+    if (response.ok) return { ok: true, data }
+    const said = typeof data?.message === 'string' ? data.message : `The server answered ${response.status}.`
+    return { ok: false, status: response.status, message: said, faults: data?.faults ?? [], body: data }
+  } catch {
+    return { ok: false, status: 0, message: away, faults: [], body: null }
+  }
+}
+
+export const faultLine = ({ path, message }: Fault) => (path === '$' ? message : `${path} ${message}`)

@@ -1,0 +1,100 @@
+'use client'
+import InputAdornment from '@mui/material/InputAdornment'
+import TextField from '@mui/material/TextField'
+import { useEffect, useId, useState } from 'react'
+import type { z } from 'zod'
+import type { Fault } from '@/core/outcome'
+
+interface Props<T> {
+  label: string
+  value: string
+  /** the typed text as a value, or why it cannot be one */
+  read: (text: string) => { value: T } | { problem: string }
+  onCommit: (value: T) => Fault[]
+  unit?: string
+  help?: string
+  autoFocus?: boolean
+  inputMode?: 'decimal' | 'text'
+}
+
+/** A field that saves itself when left: a wrong entry stays as typed, with what to do about it beneath. */
+export function EditField<T>({
+  label,
+  value,
+  read,
+  onCommit,
+  unit,
+  help,
+  autoFocus,
+  inputMode = 'text',
+}: Props<T>) {
+  const id = useId()
+  const [text, setText] = useState(value)
+  const [problem, setProblem] = useState<string | null>(null)
+  useEffect(() => {
+    setText(value)
+    setProblem(null)
+  }, [value])
+
+  const commit = () => {
+    if (text === value) return setProblem(null)
+    const got = read(text)
+    if ('problem' in got) return setProblem(got.problem)
+    const [fault] = onCommit(got.value)
+    setProblem(fault ? fault.message : null)
+  }
+  const typing = (next: string) => {
+    setText(next)
+    if (problem === null) return
+    const got = read(next)
+    setProblem('problem' in got ? got.problem : null)
+  }
+  return (
+    <TextField
+      id={id}
+      label={label}
+      value={text}
+      autoFocus={autoFocus}
+      error={problem !== null}
+      helperText={problem ? `${label} ${problem}` : help}
+      onChange={e => typing(e.target.value)}
+      onBlur={commit}
+      onKeyDown={e => {
+        if (e.key === 'Enter') commit()
+        if (e.key === 'Escape' && text !== value) {
+          e.stopPropagation()
+          setText(value)
+          setProblem(null)
+        }
+      }}
+      slotProps={{
+        input: unit ? { endAdornment: <InputAdornment position="end">{unit}</InputAdornment> } : {},
+        htmlInput: { inputMode, autoComplete: 'off' },
+      }}
+    />
+  )
+}
+
+const firstProblem = (error: z.ZodError) => error.issues[0]?.message ?? 'cannot be taken'
+
+/** Reads text by a schema of one line. */
+export const readText =
+  (schema: z.ZodType<string>) =>
+  (text: string): { value: string } | { problem: string } => {
+    const parsed = schema.safeParse(text)
+    return parsed.success ? { value: parsed.data } : { problem: firstProblem(parsed.error) }
+  }
+
+/** Reads a number (thousands commas are fine) by a schema, after scaling what is typed (per cent → fraction: 0.01). */
+export const readNumber =
+  (schema: z.ZodType<number>, scale = 1) =>
+  (text: string): { value: number } | { problem: string } => {
+    const plain = text.trim().replace(/,(?=\d{3}(\D|$))/g, '')
+    if (plain === '') return { problem: 'must not be empty' }
+    const value = Number(plain)
+    if (!Number.isFinite(value)) return { problem: 'must be a number, such as 36 or 2.5' }
+    // 45 % is 0.45, not 0.45000000000000001: scaled on the decimal digits
+    const scaled = scale === 1 ? value : Number((value * scale).toPrecision(12))
+    const parsed = schema.safeParse(scaled)
+    return parsed.success ? { value: parsed.data } : { problem: firstProblem(parsed.error) }
+  }

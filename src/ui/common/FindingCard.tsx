@@ -1,0 +1,51 @@
+'use client'
+import Button from '@mui/material/Button'
+import Link from 'next/link'
+import type { Finding } from '@/core/checks/finding'
+import { useWorkspace } from '../workspace/store'
+import styles from './FindingCard.module.css'
+import { SeverityTag } from './SeverityTag'
+
+/** One finding: what is wrong, why, what to do, the article, the way to the place, and the fixes the tool can make. */
+export function FindingCard({ finding, here = false }: { finding: Finding; here?: boolean }) {
+  const act = useWorkspace(s => s.act)
+  const say = useWorkspace(s => s.say)
+  const select = useWorkspace(s => s.select)
+  const id = useWorkspace(s => s.id)
+  const { target } = finding
+  const [circuitId] = target.view === 'panel' ? target.circuitIds : []
+  const field = target.view !== 'panel' && target.field ? `#${target.field}` : ''
+  return (
+    <article className={styles.finding} data-severity={finding.severity} data-finding={finding.id}>
+      <h3>
+        <SeverityTag severity={finding.severity} /> {finding.sentence}
+      </h3>
+      <p>{finding.why}</p>
+      <p>
+        <b>To do: </b>
+        {finding.todo}
+      </p>
+      {finding.article && <p className={styles.article}>{finding.article}</p>}
+      <div className={styles.actions}>
+        {finding.fixes.map(fix => (
+          <Button
+            key={fix.label}
+            size="small"
+            variant="outlined"
+            onClick={() => {
+              const [fault] = act({ op: 'applyFix', label: fix.label, operations: fix.operations })
+              say(fault ? `${fix.label}: ${fault.message}` : `${fix.label}: done. Undo takes it back.`)
+            }}
+          >
+            {fix.label}
+          </Button>
+        ))}
+        {!here && (
+          <Link href={`/jobs/${id}/${target.view}${field}`} onClick={() => circuitId && select(circuitId)}>
+            Go there
+          </Link>
+        )}
+      </div>
+    </article>
+  )
+}

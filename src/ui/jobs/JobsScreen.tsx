@@ -1,0 +1,170 @@
+'use client'
+import Alert from '@mui/material/Alert'
+import Button from '@mui/material/Button'
+import Snackbar from '@mui/material/Snackbar'
+import TextField from '@mui/material/TextField'
+import { FileUp, Plus, Search } from 'lucide-react'
+import Link from 'next/link'
+import { useRouter } from 'next/navigation'
+import { useEffect, useRef, useState } from 'react'
+import { plural } from '@/core/units/format'
+import { call, faultLine } from '../api'
+import { type PersonChoice, TopBar } from '../common/TopBar'
+import { type ListAddress, listAddress } from './address'
+import styles from './JobsScreen.module.css'
+import { type JobRow, JobsTable } from './JobsTable'
+import { NewJobDialog } from './NewJobDialog'
+
+interface Props {
+  person: PersonChoice
+  rows: JobRow[]
+  total: number
+  pageSize: number
+  address: ListAddress
+  order: string
+}
+
+export function JobsScreen({ person, rows, total, pageSize, address, order }: Props) {
+  const [adding, setAdding] = useState(false)
+  const [told, setTold] = useState<string | null>(null)
+  const pages = Math.max(1, Math.ceil(total / pageSize))
+  return (
+    <>
+      <TopBar person={person} />
+      <main className={styles.main}>
+        <div className={styles.head}>
+          <h1>{address.archived ? 'Archived jobs' : 'Jobs'}</h1>
+          <SearchField address={address} />
+          <ImportButton />
+          <Button
+            variant="contained"
+            startIcon={<Plus size={18} aria-hidden />}
+            onClick={() => setAdding(true)}
+          >
+            New job
+          </Button>
+        </div>
+        {rows.length ? (
+          <JobsTable rows={rows} address={address} order={order} onTold={setTold} />
+        ) : (
+          <Nothing address={address} onAdd={() => setAdding(true)} />
+        )}
+        <nav className={styles.foot} aria-label="Pages">
+          <span>{plural(total, 'job')}</span>
+          {pages > 1 && (
+            <>
+              {address.page > 1 && (
+                <Link href={listAddress(address, { page: address.page - 1 })}>Previous</Link>
+              )}
+              <span>
+                Page {address.page} of {pages}
+              </span>
+              {address.page < pages && (
+                <Link href={listAddress(address, { page: address.page + 1 })}>Next</Link>
+              )}
+            </>
+          )}
+          <Link
+            className={styles.archive}
+            href={listAddress(address, { archived: !address.archived, page: 1 })}
+          >
+            {address.archived ? 'Back to the jobs at hand' : 'Archived jobs'}
+          </Link>
+        </nav>
+      </main>
+      <NewJobDialog open={adding} onClose={() => setAdding(false)} />
+      <Snackbar open={told !== null} autoHideDuration={6000} onClose={() => setTold(null)} message={told} />
+    </>
+  )
+}
+
+const typingPauseMs = 250
+
+function SearchField({ address }: { address: ListAddress }) {
+  const router = useRouter()
+  const [q, setQ] = useState(address.q)
+  const asked = useRef(address.q)
+  useEffect(() => {
+    if (q.trim() === asked.current) return
+    const timer = setTimeout(() => {
+      asked.current = q.trim()
+      router.replace(listAddress(address, { q: q.trim(), page: 1 }))
+    }, typingPauseMs)
+    return () => clearTimeout(timer)
+  }, [q, address, router])
+  return (
+    <TextField
+      className={styles.search}
+      label="Search by name or place"
+      type="search"
+      value={q}
+      onChange={e => setQ(e.target.value)}
+      slotProps={{
+        input: { startAdornment: <Search size={18} aria-hidden /> },
+        htmlInput: { maxLength: 100 },
+      }}
+    />
+  )
+}
+
+function ImportButton() {
+  const router = useRouter()
+  const [problems, setProblems] = useState<string[]>([])
+  const take = async (file: File | undefined) => {
+    if (!file) return
+    if (file.size > 2_000_000)
+      return setProblems([
+        `${file.name} is ${(file.size / 1e6).toFixed(0)} MB: a job document is never larger than 2 MB.`,
+      ])
+    const answer = await call<{ id: string }>('/api/jobs/import', 'POST', await file.text())
+    if (answer.ok) return router.push(`/jobs/${answer.data.id}/panel`)
+    setProblems([`${file.name}: ${answer.message}`, ...answer.faults.slice(0, 6).map(faultLine)])
+  }
+  return (
+    <>
+      <Button component="label" variant="outlined" startIcon={<FileUp size={18} aria-hidden />}>
+        Open a job file
+        <input
+          type="file"
+          accept=".json,application/json"
+          className="visually-hidden"
+          onChange={e => {
+            void take(e.target.files?.[0])
+            e.target.value = ''
+          }}
+        />
+      </Button>
+      {problems.length > 0 && (
+        <Alert severity="error" onClose={() => setProblems([])} className={styles.problem}>
+          {problems.map(p => (
+            <div key={p}>{p}</div>
+          ))}
+        </Alert>
+      )}
+    </>
+  )
+}
+
+function Nothing({ address, onAdd }: { address: ListAddress; onAdd: () => void }) {
+  return (
+    <div className={styles.nothing}>
+      {address.q ? (
+        <>
+          <p>
+            No {address.archived ? 'archived ' : ''}job has “{address.q}” in its name or place.
+          </p>
+          <Link href={listAddress(address, { q: '', page: 1 })}>Show all</Link>
+        </>
+      ) : address.archived ? (
+        <p>Nothing is archived.</p>
+      ) : (
+        <>
+          <p>No jobs yet. A job starts with a name and the size of its panel.</p>
+          <Button variant="contained" onClick={onAdd}>
+            New job
+          </Button>
+        </>
+      )}
+    </div>
+  )
+}

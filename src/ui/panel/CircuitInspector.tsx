@@ -1,0 +1,288 @@
+'use client'
+import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import { Pencil, Plus, X } from 'lucide-react'
+import { useState } from 'react'
+import { z } from 'zod'
+import { breakerRatings, type Circuit, circuitSchema } from '@/core/job/schema'
+import { type Load, meanProvenance, meanW } from '@/core/loads/load'
+import { feedOf, legOf, positionText } from '@/core/panel/positions'
+import { quantity } from '@/core/units/format'
+import { conductorSizes } from '@/core/units/tables/conductors'
+import { Choice } from '../common/Choice'
+import { EditField, readNumber, readText } from '../common/EditField'
+import { FindingCard } from '../common/FindingCard'
+import { useWorkspace } from '../workspace/store'
+import styles from './CircuitInspector.module.css'
+import { LoadDialog } from './LoadDialog'
+
+/** Everything about one circuit, edited in place: each field saves when it is left. */
+export function CircuitInspector() {
+  const selectedId = useWorkspace(s => s.selectedId)
+  const circuit = useWorkspace(s => s.job.panel.circuits.find(c => c.id === selectedId))
+  return circuit ? <Opened key={circuit.id} circuit={circuit} /> : <Overview />
+}
+
+const positionSchema = z.int('must be a whole number').min(1, 'must be 1 or more')
+const protections: { value: Circuit['protection']; label: string }[] = [
+  { value: 'none', label: 'none' },
+  { value: 'arc-fault', label: 'arc-fault (AFCI)' },
+  { value: 'ground-fault', label: 'ground-fault (GFCI)' },
+  { value: 'dual', label: 'both' },
+]
+
+function Opened({ circuit }: { circuit: Circuit }) {
+  const act = useWorkspace(s => s.act)
+  const select = useWorkspace(s => s.select)
+  const say = useWorkspace(s => s.say)
+  const circuits = useWorkspace(s => s.job.panel.circuits)
+  const findings = useWorkspace(s => s.evaluation.findings)
+  const mine = findings.filter(f => f.target.view === 'panel' && f.target.circuitIds.includes(circuit.id))
+  const [editing, setEditing] = useState<Load | 'new' | null>(null)
+  const { id: circuitId } = circuit
+  const edit = (facts: Partial<Circuit>) => act({ op: 'editCircuit', circuitId, facts })
+  const tell = (faults: ReturnType<typeof edit>) => faults[0] && say(`Not changed: ${faults[0].message}`)
+  const feed = feedOf(circuit)
+  const neutral = circuit.neutral.kind === 'shared' ? circuit.neutral.with : circuit.neutral.kind
+  return (
+    <div className={styles.inspector}>
+      <div className={styles.title}>
+        <h2>
+          {positionText(circuit)} {circuit.label || 'Unlabelled'}
+        </h2>
+        <IconButton aria-label="Close the circuit" onClick={() => select(null)}>
+          <X size={20} aria-hidden />
+        </IconButton>
+      </div>
+      <p className={styles.sub}>
+        {feed === 'both' ? '240 V, both legs' : `120 V on ${legOf(circuit.position)}`} ·{' '}
+        {circuit.traced
+          ? `seen to die by ${circuit.traced.by}, ${circuit.traced.on}`
+          : 'no one has seen it die'}
+      </p>
+      {mine.map(f => (
+        <FindingCard key={f.id + f.sentence} finding={f} here />
+      ))}
+
+      <section className={styles.loads} aria-label="Loads">
+        <h3>Loads</h3>
+        {circuit.loads.map(load => (
+          <div key={load.id} className={styles.load}>
+            <div>
+              <b>{load.name}</b>
+              <span>
+                {quantity(load.runningW.value, 'W')} running, {quantity(meanW(load), 'W')} on average (
+                {meanProvenance(load).from}){load.byHand && ' · by hand'}
+              </span>
+            </div>
+            <IconButton aria-label={`Edit ${load.name}`} onClick={() => setEditing(load)}>
+              <Pencil size={17} aria-hidden />
+            </IconButton>
+          </div>
+        ))}
+        <Button size="small" startIcon={<Plus size={17} aria-hidden />} onClick={() => setEditing('new')}>
+          Add a load
+        </Button>
+      </section>
+
+      <section className={styles.fields} aria-label="Circuit">
+        <EditField
+          label="Label"
+          value={circuit.label}
+          read={readText(circuitSchema.shape.label)}
+          onCommit={label => edit({ label })}
+        />
+        <div className={styles.pair}>
+          <Choice
+            label="Breaker"
+            value={circuit.breakerA}
+            options={breakerRatings.map(value => ({ value, label: `${value} A` }))}
+            onChange={breakerA => tell(edit({ breakerA }))}
+          />
+          <Choice
+            label="Poles"
+            value={circuit.poles}
+            options={[
+              { value: 1, label: 'one, 120 V' },
+              { value: 2, label: 'two, 240 V' },
+            ]}
+            onChange={poles => tell(edit({ poles: poles === 2 ? 2 : 1 }))}
+          />
+        </div>
+        <div className={styles.pair}>
+          <Choice
+            label="Importance"
+            value={circuit.tier}
+            options={[
+              { value: 1, label: '1, must run' },
+              { value: 2, label: '2, should run' },
+              { value: 3, label: '3, may go' },
+            ]}
+            onChange={tier => tell(edit({ tier: tier === 1 ? 1 : tier === 2 ? 2 : 3 }))}
+          />
+          <EditField
+            label="Position"
+            value={String(circuit.position)}
+            inputMode="decimal"
+            read={readNumber(positionSchema)}
+            onCommit={toPosition => act({ op: 'moveBreaker', circuitId, toPosition })}
+          />
+        </div>
+        <Choice
+          label="Neutral"
+          value={neutral}
+          options={[
+            { value: 'own', label: 'its own' },
+            { value: 'unknown', label: 'not known' },
+            ...circuits
+              .filter(c => c.id !== circuitId && c.poles === 1)
+              .map(c => ({ value: c.id, label: `shared with ${c.position} ${c.label || 'unlabelled'}` })),
+          ]}
+          onChange={value =>
+            tell(
+              edit({
+                neutral:
+                  value === 'own' || value === 'unknown' ? { kind: value } : { kind: 'shared', with: value },
+              }),
+            )
+          }
+        />
+        <div className={styles.pair}>
+          <Choice
+            label="Wire"
+            value={circuit.wire ? `${circuit.wire.size} ${circuit.wire.material}` : 'unknown'}
+            options={[
+              { value: 'unknown', label: 'not known' },
+              ...(['cu', 'al'] as const).flatMap(material =>
+                conductorSizes
+                  .filter(size => material === 'cu' || size !== '14')
+                  .map(size => ({
+                    value: `${size} ${material}`,
+                    label: `${size} AWG ${material === 'cu' ? 'copper' : 'aluminum'}`,
+                  })),
+              ),
+            ]}
+            onChange={value => {
+              const [text, material] = value.split(' ')
+              const size = conductorSizes.find(s => s === text)
+              tell(
+                size
+                  ? edit({ wire: { size, material: material === 'al' ? 'al' : 'cu' } })
+                  : act({ op: 'editCircuit', circuitId, facts: {}, clear: ['wire'] }),
+              )
+            }}
+          />
+          <Choice
+            label="Protection"
+            value={circuit.protection}
+            options={protections}
+            onChange={protection => tell(edit({ protection }))}
+          />
+        </div>
+        <Traced circuit={circuit} />
+        <Button
+          color="error"
+          onClick={() => {
+            tell(act({ op: 'removeCircuit', circuitId }))
+            select(null)
+            say(`Removed ${positionText(circuit)} ${circuit.label}. Undo brings it back.`)
+          }}
+        >
+          Remove this breaker
+        </Button>
+      </section>
+      {editing && (
+        <LoadDialog
+          key={editing === 'new' ? 'new' : editing.id}
+          circuitId={circuitId}
+          load={editing === 'new' ? null : editing}
+          onClose={() => setEditing(null)}
+        />
+      )}
+    </div>
+  )
+}
+
+function Traced({ circuit }: { circuit: Circuit }) {
+  const act = useWorkspace(s => s.act)
+  const person = useWorkspace(s => s.person)
+  return circuit.traced ? (
+    <Button onClick={() => act({ op: 'editCircuit', circuitId: circuit.id, facts: {}, clear: ['traced'] })}>
+      Mark as not traced
+    </Button>
+  ) : (
+    <Button
+      variant="outlined"
+      onClick={() => {
+        const on = new Date().toISOString().slice(0, 10)
+        act({ op: 'editCircuit', circuitId: circuit.id, facts: { traced: { by: person, on } } })
+      }}
+    >
+      I saw it die today
+    </Button>
+  )
+}
+
+/** What is picked, by importance, while no circuit is open. */
+function Overview() {
+  const circuits = useWorkspace(s => s.job.panel.circuits)
+  const legs = useWorkspace(s => s.evaluation.legs)
+  const showWorking = useWorkspace(s => s.showWorking)
+  const select = useWorkspace(s => s.select)
+  const picked = circuits.filter(c => c.picked)
+  if (!circuits.length)
+    return (
+      <div className={styles.inspector}>
+        <h2>An empty panel</h2>
+        <p>
+          Press a free space to add the breaker that stands there. Odd numbers run down the left, even down
+          the right.
+        </p>
+      </div>
+    )
+  return (
+    <div className={styles.inspector}>
+      <h2>Picked for the outage</h2>
+      {!picked.length && <p>Nothing yet. Tap the breakers that must stay alive.</p>}
+      {([1, 2, 3] as const).map(tier => {
+        const here = picked.filter(c => c.tier === tier)
+        if (!here.length) return null
+        return (
+          <section key={tier} aria-label={tierNames[tier]}>
+            <h3>{tierNames[tier]}</h3>
+            <ul className={styles.picked}>
+              {here.map(c => (
+                <li key={c.id}>
+                  <button type="button" onClick={() => select(c.id, true)}>
+                    <b>{positionText(c)}</b> <span>{c.label || 'Unlabelled'}</span>
+                    <span>
+                      {quantity(
+                        c.loads.reduce((sum, l) => sum + meanW(l), 0),
+                        'W',
+                      )}{' '}
+                      average
+                    </span>
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )
+      })}
+      {legs && (
+        <button
+          type="button"
+          className={styles.legs}
+          onClick={() => showWorking(legs.working)}
+          aria-haspopup="dialog"
+        >
+          L1 <b>{quantity(legs.L1A, 'A')}</b> · L2 <b>{quantity(legs.L2A, 'A')}</b> · neutral{' '}
+          <b>{quantity(legs.neutralA, 'A')}</b>
+          <span>{quantity(legs.imbalanceFraction, 'fraction')} out of balance</span>
+        </button>
+      )}
+    </div>
+  )
+}
+
+const tierNames = { 1: 'Must run', 2: 'Should run', 3: 'May go' } as const

@@ -1,0 +1,155 @@
+import { methodOf } from '@/core/hookup/method'
+import { evaluate } from '@/core/job/evaluate'
+import { circuitNeeds } from '@/core/job/needs'
+import type { Job } from '@/core/job/schema'
+import { arrangementName } from '@/core/source/legs'
+import { quantity } from '@/core/units/format'
+import { deference } from '@/core/work/cautions'
+import { type DirectoryEntry, directoryOf } from '@/core/work/directory'
+import styles from './JobSheet.module.css'
+
+/** One page for the door: directory, picked circuits, balance, cautions. */
+export function JobSheet({
+  job,
+  revision,
+  printedOn,
+  firm,
+}: {
+  job: Job
+  revision: number
+  printedOn: string
+  firm: string
+}) {
+  const evaluation = evaluate(job)
+  const picked = circuitNeeds(job).filter(n => n.circuit.picked)
+  const { source, outage, panel } = job
+  const grave = evaluation.findings.filter(f => f.severity === 'stop' || f.severity === 'fix')
+  return (
+    <article className={styles.sheet}>
+      <header>
+        <div>
+          <h1>{job.title}</h1>
+          <p>{job.place}</p>
+        </div>
+        <p>
+          {firm}
+          <br />
+          revision {revision}, {printedOn}
+          <br />
+          NEC {job.edition}
+        </p>
+      </header>
+      <p className={styles.design}>
+        {source
+          ? `${source.station.name}${source.expansionUnits ? ` with ${source.expansionUnits} expansion` : ''}, ${arrangementName[source.arrangement]}, ${methodOf(job.hookup.method).name}. ${quantity(outage.hours, 'h')} asked, ${quantity(outage.reserveFraction, 'fraction')} kept in reserve.`
+          : 'No source is chosen yet.'}
+      </p>
+      <div className={styles.columns}>
+        <section>
+          <h2>
+            Directory: {panel.name}, main {panel.mainA} A
+          </h2>
+          <table className={styles.directory}>
+            <tbody>
+              {directoryOf(job).map(([odd, even]) => (
+                <tr key={odd.space}>
+                  <Cell entry={odd} />
+                  <Cell entry={even} />
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className={styles.small}>
+            ■ picked for the outage. Odd rows are on L1 and L2 in turn. n.t.: not traced.
+          </p>
+        </section>
+        <section>
+          <h2>Picked circuits</h2>
+          {picked.length ? (
+            <table className={styles.table}>
+              <tbody>
+                {picked.map(n => (
+                  <tr key={n.circuit.id}>
+                    <td>{n.position}</td>
+                    <td>{n.circuit.label || 'Unlabelled'}</td>
+                    <td>{n.leg === 'both' ? '240 V' : n.leg}</td>
+                    <td>{quantity(n.meanW, 'W')}</td>
+                    <td>{n.served ? '' : source ? 'not served' : ''}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          ) : (
+            <p>None.</p>
+          )}
+          <h2>Balance</h2>
+          <table className={styles.table}>
+            <thead>
+              <tr>
+                <th scope="col" />
+                <th scope="col">needs</th>
+                <th scope="col">has</th>
+                <th scope="col" />
+              </tr>
+            </thead>
+            <tbody>
+              {evaluation.balance.map(l => (
+                <tr key={l.id}>
+                  <td>{l.label}</td>
+                  <td>{l.need === null ? '–' : quantity(l.need, l.unit)}</td>
+                  <td>{l.have === null ? '–' : quantity(l.have, l.unit)}</td>
+                  <td>{l.verdict}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <h2>Cautions</h2>
+          <ul className={styles.cautions}>
+            {evaluation.cautions.map(c => (
+              <li key={c.text}>
+                {c.text} {c.article && <span>({c.article})</span>}
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
+      {grave.length > 0 && (
+        <section className={styles.open}>
+          <h2>Open findings, not yet settled</h2>
+          <ul>
+            {grave.slice(0, 4).map(f => (
+              <li key={f.id + f.sentence}>
+                <b>{f.severity}</b> {f.sentence} {f.article && `(${f.article})`}
+              </li>
+            ))}
+            {grave.length > 4 && <li>and {grave.length - 4} more on the Findings screen.</li>}
+          </ul>
+        </section>
+      )}
+      <footer>{deference}</footer>
+    </article>
+  )
+}
+
+function Cell({ entry: { space, need, continued } }: { entry: DirectoryEntry }) {
+  const circuit = need?.circuit
+  return (
+    <>
+      <td className={styles.space}>{space}</td>
+      <td className={styles.entry} data-picked={circuit?.picked}>
+        {circuit?.picked && '■ '}
+        {circuit
+          ? continued
+            ? `〃 ${circuit.label || 'unlabelled'}`
+            : circuit.label || 'unlabelled'
+          : 'free'}
+        {circuit && !continued && (
+          <span>
+            {' '}
+            {circuit.breakerA} A{circuit.traced ? '' : ' n.t.'}
+          </span>
+        )}
+      </td>
+    </>
+  )
+}

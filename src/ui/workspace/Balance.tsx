@@ -1,0 +1,101 @@
+'use client'
+import Link from 'next/link'
+import type { BalanceLine } from '@/core/job/balance'
+import { quantity } from '@/core/units/format'
+import { SeverityTag } from '../common/SeverityTag'
+import styles from './Balance.module.css'
+import { useWorkspace } from './store'
+
+/** What the job needs against what the design has, always in sight. Every line opens its working. */
+export function Balance() {
+  const lines = useWorkspace(s => s.evaluation.balance)
+  const headline = useWorkspace(s => s.evaluation.headline)
+  const id = useWorkspace(s => s.id)
+  return (
+    <section aria-label="Balance" className={styles.balance}>
+      <h2>Balance</h2>
+      <ul>
+        {lines.map(line => (
+          <Line key={line.id} line={line} />
+        ))}
+      </ul>
+      <div className={styles.worst}>
+        <h3>Worst finding</h3>
+        {headline.worst ? (
+          <Link href={`/jobs/${id}/findings`}>
+            <SeverityTag severity={headline.worst.severity} /> {headline.worst.sentence}
+          </Link>
+        ) : (
+          <p>Nothing found by the checks so far.</p>
+        )}
+      </div>
+    </section>
+  )
+}
+
+function Line({ line }: { line: BalanceLine }) {
+  const showWorking = useWorkspace(s => s.showWorking)
+  const { working } = line
+  const body = (
+    <>
+      <span className={styles.top}>
+        <span className={styles.label}>{line.label}</span>
+        <Verdict verdict={line.verdict} />
+      </span>
+      <span className={styles.figures}>
+        <span>
+          needs <b>{amount(line.need, line)}</b>
+        </span>
+        <span>
+          has <b>{amount(line.have, line)}</b>
+        </span>
+        <span>{marginText(line)}</span>
+      </span>
+      <Gauge line={line} />
+      <span className={styles.sentence}>{line.sentence}</span>
+    </>
+  )
+  return (
+    <li data-line={line.id} data-verdict={line.verdict}>
+      {working ? (
+        <button
+          type="button"
+          className={styles.line}
+          onClick={() => showWorking(working)}
+          aria-haspopup="dialog"
+        >
+          {body}
+          <span className={styles.open}>Show the working</span>
+        </button>
+      ) : (
+        <div className={styles.line}>{body}</div>
+      )}
+    </li>
+  )
+}
+
+const amount = (value: number | null, { unit }: BalanceLine) =>
+  value === null ? '–' : unit === 'count' ? `${value}` : quantity(value, unit)
+
+const marginText = (line: BalanceLine) =>
+  line.margin === null || line.verdict === 'none needed'
+    ? ''
+    : line.margin < 0
+      ? `${amount(-line.margin, line)} short`
+      : `${amount(line.margin, line)} to spare`
+
+export function Verdict({ verdict }: { verdict: BalanceLine['verdict'] }) {
+  return <span className={`${styles.verdict} ${styles[verdict.replace(' ', '')]}`}>{verdict}</span>
+}
+
+/** A cross-section: the water that is there, and the crest it has to reach. */
+function Gauge({ line: { need, have, verdict } }: { line: BalanceLine }) {
+  if (need === null || have === null || verdict === 'none needed') return null
+  const full = Math.max(need, have) * 1.04
+  return (
+    <span className={styles.gauge} aria-hidden="true">
+      <span className={styles.water} style={{ width: `${(100 * have) / full}%` }} />
+      <span className={styles.crest} style={{ left: `${(100 * need) / full}%` }} />
+    </span>
+  )
+}

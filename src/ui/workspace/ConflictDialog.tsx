@@ -1,0 +1,43 @@
+'use client'
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import { plural } from '@/core/units/format'
+import { useWorkspace } from './store'
+
+/** Someone else saved in between: what they did, what waits here, and the person decides. */
+export function ConflictDialog() {
+  const conflict = useWorkspace(s => s.conflict)
+  const pending = useWorkspace(s => s.pending)
+  const resolve = useWorkspace(s => s.resolve)
+  if (!conflict) return null
+  return (
+    <Dialog open maxWidth="sm" fullWidth aria-labelledby="conflict-title">
+      <DialogTitle id="conflict-title">This job was changed elsewhere meanwhile</DialogTitle>
+      <DialogContent>
+        <h3>Saved by others</h3>
+        <ul>
+          {conflict.since.map(r => (
+            <li key={r.revision}>
+              {r.person} {r.sentence} (revision {r.revision})
+            </li>
+          ))}
+        </ul>
+        <h3>Made here, not saved yet</h3>
+        <ul>
+          {pending.map(c => (
+            <li key={c.id}>{c.kind === 'do' ? c.sentence : `${c.kind} (cannot be put on top)`}</li>
+          ))}
+        </ul>
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={() => resolve('theirs')}>Let {plural(pending.length, 'change')} of mine go</Button>
+        <Button variant="contained" autoFocus onClick={() => resolve('mine-on-top')}>
+          Put mine on top
+        </Button>
+      </DialogActions>
+    </Dialog>
+  )
+}

@@ -1,0 +1,79 @@
+'use client'
+import Autocomplete from '@mui/material/Autocomplete'
+import Dialog from '@mui/material/Dialog'
+import TextField from '@mui/material/TextField'
+import { useRouter } from 'next/navigation'
+import { positionText } from '@/core/panel/positions'
+import { useWorkspace } from './store'
+import { views } from './views'
+
+interface Entry {
+  label: string
+  group: string
+  run: () => void
+}
+
+/** Every action by name: screens, circuits, the fixes of the findings, undo. */
+export function Palette({ onClose, onFacts }: { onClose: () => void; onFacts: () => void }) {
+  const router = useRouter()
+  const id = useWorkspace(s => s.id)
+  const circuits = useWorkspace(s => s.job.panel.circuits)
+  const findings = useWorkspace(s => s.evaluation.findings)
+  const act = useWorkspace(s => s.act)
+  const back = useWorkspace(s => s.back)
+  const select = useWorkspace(s => s.select)
+  const entries: Entry[] = [
+    ...views.map(v => ({
+      label: `Go to ${v.label}`,
+      group: 'Steps',
+      run: () => router.push(`/jobs/${id}/${v.key}`),
+    })),
+    { label: 'All jobs', group: 'Steps', run: () => router.push('/jobs') },
+    { label: 'Name, place, step and Code edition', group: 'Job', run: onFacts },
+    { label: 'Undo', group: 'Job', run: () => back('undo') },
+    { label: 'Redo', group: 'Job', run: () => back('redo') },
+    ...findings.flatMap(f =>
+      f.fixes.map(fix => ({
+        label: fix.label,
+        group: 'Fixes',
+        run: () => {
+          act({ op: 'applyFix', label: fix.label, operations: fix.operations })
+        },
+      })),
+    ),
+    ...circuits.map(c => ({
+      label: `${c.picked ? 'Drop' : 'Pick'} ${positionText(c)} ${c.label || 'unlabelled'}`,
+      group: 'Circuits',
+      run: () => {
+        act({ op: 'selectCircuit', circuitId: c.id, picked: !c.picked })
+        select(c.id)
+      },
+    })),
+  ]
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-label="Commands">
+      <Autocomplete
+        open
+        openOnFocus
+        disablePortal
+        options={entries}
+        groupBy={e => e.group}
+        getOptionLabel={e => e.label}
+        getOptionKey={e => `${e.group} ${e.label}`}
+        autoHighlight
+        sx={{ p: 2, minHeight: 420 }}
+        slotProps={{
+          popper: {
+            sx: { position: 'static !important', transform: 'none !important', width: '100% !important' },
+          },
+        }}
+        onChange={(_, entry) => {
+          onClose()
+          entry?.run()
+        }}
+        onClose={(_, why) => why === 'escape' && onClose()}
+        renderInput={params => <TextField {...params} autoFocus label="What do you want to do?" />}
+      />
+    </Dialog>
+  )
+}

@@ -1,0 +1,210 @@
+'use client'
+import Drawer from '@mui/material/Drawer'
+import IconButton from '@mui/material/IconButton'
+import Snackbar from '@mui/material/Snackbar'
+import { CircleHelp, Command, Pencil, Redo2, Undo2, X } from 'lucide-react'
+import dynamic from 'next/dynamic'
+import { type ReactNode, useEffect, useState } from 'react'
+import { quantity } from '@/core/units/format'
+import { SeverityTag } from '../common/SeverityTag'
+import { type PersonChoice, TopBar } from '../common/TopBar'
+import { Balance, Verdict } from './Balance'
+import type { JobRecord } from './record'
+import { SaveState } from './SaveState'
+import { StepsNav } from './StepsNav'
+import { createWorkspace, useWorkspace, useWorkspaceStore, WorkspaceContext } from './store'
+import { useKeys } from './useKeys'
+import styles from './Workspace.module.css'
+
+const WorkingView = dynamic(() => import('../common/WorkingView').then(m => m.WorkingView))
+const ConflictDialog = dynamic(() => import('./ConflictDialog').then(m => m.ConflictDialog))
+const Shortcuts = dynamic(() => import('./Shortcuts').then(m => m.Shortcuts))
+const Palette = dynamic(() => import('./Palette').then(m => m.Palette))
+const JobFactsDialog = dynamic(() => import('./JobFactsDialog').then(m => m.JobFactsDialog))
+
+interface Props {
+  record: JobRecord
+  person: PersonChoice
+  children: ReactNode
+}
+
+/** One job, one workspace: the steps on the left, the step at hand, and the balance always in sight. */
+export function Workspace({ record, person, children }: Props) {
+  const [store] = useState(() => createWorkspace(record, person.label))
+  useEffect(() => {
+    store.setState({ person: person.label })
+  }, [store, person.label])
+  return (
+    <WorkspaceContext value={store}>
+      <Guard />
+      <Frame person={person}>{children}</Frame>
+    </WorkspaceContext>
+  )
+}
+
+/** Takes up unsaved changes, looks for others' when the tab is looked at again, and warns before unsaved ones are closed. */
+function Guard() {
+  const store = useWorkspaceStore()
+  useEffect(() => {
+    store.getState().takeUp()
+    void store.getState().refresh()
+    const look = () => {
+      if (document.visibilityState === 'visible') void store.getState().refresh()
+    }
+    const warn = (event: BeforeUnloadEvent) => {
+      if (store.getState().pending.length) event.preventDefault()
+    }
+    window.addEventListener('focus', look)
+    window.addEventListener('online', look)
+    document.addEventListener('visibilitychange', look)
+    window.addEventListener('beforeunload', warn)
+    return () => {
+      window.removeEventListener('focus', look)
+      window.removeEventListener('online', look)
+      document.removeEventListener('visibilitychange', look)
+      window.removeEventListener('beforeunload', warn)
+    }
+  }, [store])
+  return null
+}
+
+type Overlay = 'shortcuts' | 'palette' | 'facts' | 'balance' | null
+
+function Frame({ person, children }: { person: PersonChoice; children: ReactNode }) {
+  const [overlay, setOverlay] = useState<Overlay>(null)
+  const title = useWorkspace(s => s.job.title)
+  const place = useWorkspace(s => s.job.place)
+  const undo = useWorkspace(s => s.undo)
+  const redo = useWorkspace(s => s.redo)
+  const back = useWorkspace(s => s.back)
+  const notice = useWorkspace(s => s.notice)
+  const say = useWorkspace(s => s.say)
+  const conflict = useWorkspace(s => s.conflict !== null)
+  useKeys({ onShortcuts: () => setOverlay('shortcuts'), onPalette: () => setOverlay('palette') })
+  const close = () => setOverlay(null)
+  return (
+    <div className={styles.frame}>
+      <TopBar person={person}>
+        <div className={styles.job}>
+          <b>{title}</b>
+          <span>{place}</span>
+        </div>
+        <IconButton
+          className={styles.wide}
+          aria-label="Name, place, step and Code edition"
+          title="Name, place, step"
+          onClick={() => setOverlay('facts')}
+        >
+          <Pencil size={17} aria-hidden />
+        </IconButton>
+        <SaveState />
+        <IconButton
+          aria-label={undo === null ? 'Undo: nothing to take back' : `Undo: ${undo}`}
+          title={undo === null ? 'Nothing to take back' : `Undo: ${undo}`}
+          disabled={undo === null}
+          onClick={() => back('undo')}
+        >
+          <Undo2 size={20} aria-hidden />
+        </IconButton>
+        <IconButton
+          aria-label={redo === null ? 'Redo: nothing to bring back' : `Redo: ${redo}`}
+          title={redo === null ? 'Nothing to bring back' : `Redo: ${redo}`}
+          disabled={redo === null}
+          onClick={() => back('redo')}
+        >
+          <Redo2 size={20} aria-hidden />
+        </IconButton>
+        <IconButton
+          className={styles.wide}
+          aria-label="Commands"
+          title="Commands (Ctrl K)"
+          onClick={() => setOverlay('palette')}
+        >
+          <Command size={18} aria-hidden />
+        </IconButton>
+        <IconButton
+          className={styles.wide}
+          aria-label="Shortcuts"
+          title="Shortcuts (?)"
+          onClick={() => setOverlay('shortcuts')}
+        >
+          <CircleHelp size={19} aria-hidden />
+        </IconButton>
+      </TopBar>
+      <div className={styles.body}>
+        <StepsNav />
+        <main className={styles.main}>{children}</main>
+        <aside className={`${styles.balance} no-print`} aria-label="Balance of the job">
+          <Balance />
+        </aside>
+      </div>
+      <BalanceBar onOpen={() => setOverlay('balance')} />
+      <Drawer
+        anchor="bottom"
+        open={overlay === 'balance'}
+        onClose={close}
+        slotProps={{ paper: { className: styles.sheet } }}
+      >
+        <Balance />
+      </Drawer>
+      <WorkingDrawer />
+      {conflict && <ConflictDialog />}
+      {overlay === 'shortcuts' && <Shortcuts onClose={close} />}
+      {overlay === 'palette' && <Palette onClose={close} onFacts={() => setOverlay('facts')} />}
+      {overlay === 'facts' && <JobFactsDialog onClose={close} />}
+      <Snackbar
+        open={notice !== null}
+        autoHideDuration={9000}
+        onClose={(_, why) => why !== 'clickaway' && say(null)}
+        message={notice}
+      />
+    </div>
+  )
+}
+
+function WorkingDrawer() {
+  const working = useWorkspace(s => s.working)
+  const showWorking = useWorkspace(s => s.showWorking)
+  const close = () => showWorking(null)
+  return (
+    <Drawer
+      anchor="right"
+      open={working !== null}
+      onClose={close}
+      slotProps={{
+        paper: {
+          className: styles.working,
+          role: 'dialog',
+          'aria-label': working ? `Working: ${working.title}` : 'Working',
+        },
+      }}
+    >
+      <IconButton className={styles.close} aria-label="Close the working" onClick={close}>
+        <X size={20} aria-hidden />
+      </IconButton>
+      {working && <WorkingView working={working} />}
+    </Drawer>
+  )
+}
+
+/** On a phone: the two figures that matter and the worst finding, one tap from the whole balance. */
+function BalanceBar({ onOpen }: { onOpen: () => void }) {
+  const headline = useWorkspace(s => s.evaluation.headline)
+  const hours = useWorkspace(s => s.evaluation.balance.find(l => l.id === 'hours'))
+  if (!hours) return null
+  return (
+    <button type="button" className={`${styles.bar} no-print`} onClick={onOpen} aria-haspopup="dialog">
+      <span>
+        <b>{hours.have === null ? '–' : quantity(hours.have, 'h')}</b> of{' '}
+        {quantity(headline.hoursNeeded, 'h')}
+      </span>
+      <Verdict verdict={hours.verdict} />
+      <span className={styles.barWorst}>
+        {headline.worst && (
+          <SeverityTag severity={headline.worst.severity} count={headline.counts[headline.worst.severity]} />
+        )}
+      </span>
+      <span>Balance</span>
+    </button>
+  )
+}

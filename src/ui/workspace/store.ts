@@ -1,0 +1,244 @@
+import { createContext, useContext } from 'react'
+import { createStore, type StoreApi, useStore } from 'zustand'
+import { type Evaluation, evaluate } from '@/core/job/evaluate'
+import { applyOperation, describeOperation, type Operation } from '@/core/job/operations'
+import type { Job } from '@/core/job/schema'
+import type { Fault } from '@/core/outcome'
+import type { Working } from '@/core/working'
+import { call, faultLine } from '../api'
+import type { JobRecord, Pending, Revision } from './record'
+
+interface Conflict {
+  record: JobRecord
+  since: Revision[]
+}
+
+export interface WorkspaceState {
+  id: string
+  /** who acts here, as it stands in the record */
+  person: string
+  job: Job
+  evaluation: Evaluation
+  /** the revision that the server last confirmed */
+  revision: number
+  undo: string | null
+  redo: string | null
+  pending: Pending[]
+  saving: 'idle' | 'sending' | 'waiting'
+  conflict: Conflict | null
+  /** one line for the person: something changed or went wrong outside a field */
+  notice: string | null
+  selectedId: string | null
+  detailsOpen: boolean
+  working: Working | null
+
+  /** Applies operations here at once, as one or several undoable changes; the faults, when refused. */
+  act: (...operations: Operation[]) => Fault[]
+  back: (kind: 'undo' | 'redo') => void
+  resolve: (choice: 'mine-on-top' | 'theirs') => void
+  /** Takes up what an earlier page of this tab could not save. */
+  takeUp: () => void
+  /** Takes over what others wrote, when nothing is waiting here. */
+  refresh: () => Promise<void>
+  select: (circuitId: string | null, open?: boolean) => void
+  showWorking: (working: Working | null) => void
+  say: (notice: string | null) => void
+}
+
+const keptKey = (id: string) => `spillway:pending:${id}`
+
+function keep(id: string, revision: number, pending: readonly Pending[]) {
+  if (typeof sessionStorage === 'undefined') return
+  if (pending.length) sessionStorage.setItem(keptKey(id), JSON.stringify({ revision, pending }))
+  else sessionStorage.removeItem(keptKey(id))
+}
+
+/** Applies pending changes on top of a job; what cannot be applied any more is told. */
+function onTop(job: Job, pending: readonly Pending[]): { job: Job; kept: Pending[]; lost: string[] } {
+  let now = job
+  const kept: Pending[] = []
+  const lost: string[] = []
+  for (const change of pending) {
+    if (change.kind !== 'do') continue
+    const outcome = applyOperation(now, change.operation)
+    if (outcome.ok) {
+      now = outcome.value
+      kept.push({ ...change, id: crypto.randomUUID() })
+    } else lost.push(`${change.sentence} (${outcome.faults.map(faultLine).join('; ')})`)
+  }
+  return { job: now, kept, lost }
+}
+
+const evaluated = (job: Job) => ({ job, evaluation: evaluate(job) })
+const longestWaitMs = 10_000
+
+/** The workspace of one job: edits at once, saves behind, and never drops what was not saved. */
+export function createWorkspace(record: JobRecord, person: string): StoreApi<WorkspaceState> {
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let waitMs = 1000
+
+  const store = createStore<WorkspaceState>((set, get) => {
+    const adopt = (next: JobRecord) => ({
+      ...evaluated(next.job),
+      revision: next.revision,
+      undo: next.undo,
+      redo: next.redo,
+    })
+
+    const queue = (changes: Pending[]) => {
+      const pending = [...get().pending, ...changes]
+      set({ pending })
+      keep(get().id, get().revision, pending)
+      void send()
+    }
+
+    async function send(): Promise<void> {
+      const { id, revision, pending, saving, conflict } = get()
+      if (!pending.length || saving === 'sending' || conflict) return
+      clearTimeout(timer)
+      set({ saving: 'sending' })
+      const sent = pending.slice(0, 100)
+      const answer = await call<{ record: JobRecord }>(`/api/jobs/${id}/changes`, 'POST', {
+        baseRevision: revision,
+        changes: sent.map(({ sentence: _, ...change }) => change),
+      })
+      if (answer.ok) return written(answer.data.record, sent)
+      if (answer.status === 409) return stale(answer.body as Conflict & { applied: string[] })
+      if (answer.status === 0 || answer.status >= 500) return later()
+      return refused(answer.faults.map(faultLine).join('; ') || answer.message)
+    }
+
+    function written(next: JobRecord, sent: Pending[]) {
+      waitMs = 1000
+      const left = get().pending.slice(sent.length)
+      const moved = sent.some(c => c.kind !== 'do')
+      if (moved) {
+        const rest = onTop(next.job, left)
+        set({ ...adopt(next), ...evaluated(rest.job), pending: rest.kept, saving: 'idle' })
+        keep(next.id, next.revision, rest.kept)
+      } else {
+        set({ revision: next.revision, undo: next.undo, redo: next.redo, pending: left, saving: 'idle' })
+        keep(next.id, next.revision, left)
+      }
+      void send()
+    }
+
+    function stale({ record: theirs, since, applied }: Conflict & { applied: string[] }) {
+      const pending = get().pending.filter(c => !applied.includes(c.id))
+      set({ pending, saving: 'idle' })
+      if (pending.length) set({ conflict: { record: theirs, since } })
+      else set({ ...adopt(theirs), notice: told(since) })
+      keep(theirs.id, get().revision, pending)
+    }
+
+    function later() {
+      set({ saving: 'waiting' })
+      timer = setTimeout(() => {
+        set({ saving: 'idle' })
+        void send()
+      }, waitMs)
+      waitMs = Math.min(waitMs * 2, longestWaitMs)
+    }
+
+    async function refused(why: string) {
+      const answer = await call<{ record: JobRecord }>(`/api/jobs/${get().id}`, 'GET')
+      if (!answer.ok) return later()
+      set({ ...adopt(answer.data.record), pending: [], saving: 'idle', notice: `Not saved: ${why}` })
+      keep(get().id, answer.data.record.revision, [])
+    }
+
+    return {
+      id: record.id,
+      person,
+      ...evaluated(record.job),
+      revision: record.revision,
+      undo: record.undo,
+      redo: record.redo,
+      pending: [],
+      saving: 'idle',
+      conflict: null,
+      notice: null,
+      selectedId: null,
+      detailsOpen: false,
+      working: null,
+
+      act: (...operations) => {
+        let { job } = get()
+        const changes: Pending[] = []
+        for (const operation of operations) {
+          const outcome = applyOperation(job, operation)
+          if (!outcome.ok) return outcome.faults
+          changes.push({
+            id: crypto.randomUUID(),
+            kind: 'do',
+            operation,
+            sentence: describeOperation(job, operation),
+          })
+          job = outcome.value
+        }
+        set({ ...evaluated(job), undo: changes.at(-1)?.sentence ?? null, redo: null })
+        queue(changes)
+        return []
+      },
+      back: kind => {
+        if (get()[kind] === null) return
+        queue([{ id: crypto.randomUUID(), kind, sentence: kind }])
+      },
+      resolve: choice => {
+        const { conflict, pending } = get()
+        if (!conflict) return
+        const rest =
+          choice === 'theirs'
+            ? { job: conflict.record.job, kept: [], lost: [] }
+            : onTop(conflict.record.job, pending)
+        set({
+          ...adopt(conflict.record),
+          ...evaluated(rest.job),
+          pending: rest.kept,
+          conflict: null,
+          notice: rest.lost.length ? `No longer possible, and left out: ${rest.lost.join('; ')}` : null,
+        })
+        keep(conflict.record.id, conflict.record.revision, rest.kept)
+        void send()
+      },
+      takeUp: () => {
+        const text = sessionStorage.getItem(keptKey(record.id))
+        if (!text || get().pending.length) return
+        const kept: { revision: number; pending: Pending[] } = JSON.parse(text)
+        const rest = onTop(get().job, kept.pending)
+        set({ ...evaluated(rest.job), pending: kept.pending, revision: kept.revision })
+        void send()
+      },
+      refresh: async () => {
+        const { id, revision, pending } = get()
+        if (pending.length) return void send()
+        const answer = await call<{ record: JobRecord; since: Revision[] }>(
+          `/api/jobs/${id}?since=${revision}`,
+          'GET',
+        )
+        if (!answer.ok || answer.data.record.revision <= get().revision || get().pending.length) return
+        set({ ...adopt(answer.data.record), notice: told(answer.data.since) })
+      },
+      select: (selectedId, open = false) => set({ selectedId, detailsOpen: open }),
+      showWorking: working => set({ working }),
+      say: notice => set({ notice }),
+    }
+  })
+
+  return store
+}
+
+const told = (since: readonly Revision[]) =>
+  since.length
+    ? `Updated: ${since.map(r => `${r.person} ${r.sentence}`).join('; ')}`
+    : 'Updated to what was saved elsewhere.'
+
+export const WorkspaceContext = createContext<StoreApi<WorkspaceState> | null>(null)
+
+export function useWorkspaceStore(): StoreApi<WorkspaceState> {
+  const store = useContext(WorkspaceContext)
+  if (!store) throw new Error('a workspace component stands outside its workspace')
+  return store
+}
+
+export const useWorkspace = <T>(pick: (state: WorkspaceState) => T): T => useStore(useWorkspaceStore(), pick)

@@ -1,0 +1,37 @@
+'use client'
+import { useRouter } from 'next/navigation'
+import { useEffect } from 'react'
+import { useWorkspaceStore } from './store'
+import { views } from './views'
+
+const typing = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+
+/** The keys that work anywhere in the workspace: undo, redo, commands, shortcuts, 1 to 5 for the steps. */
+export function useKeys({ onShortcuts, onPalette }: { onShortcuts: () => void; onPalette: () => void }) {
+  const store = useWorkspaceStore()
+  const router = useRouter()
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const command = event.ctrlKey || event.metaKey
+      const key = event.key.toLowerCase()
+      if (command && key === 'k') {
+        event.preventDefault()
+        return onPalette()
+      }
+      if (typing(event.target)) return
+      if (command && (key === 'z' || key === 'y')) {
+        event.preventDefault()
+        return store.getState().back(key === 'y' || event.shiftKey ? 'redo' : 'undo')
+      }
+      if (command || event.altKey || document.querySelector('[role="dialog"]')) return
+      if (event.key === '?') return onShortcuts()
+      if (event.key === 'Escape') return store.getState().select(null)
+      const view = views[Number(event.key) - 1]
+      if (view) router.push(`/jobs/${store.getState().id}/${view.key}`)
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  })
+}

@@ -1,0 +1,16 @@
+import type { Finding } from '@/core/checks/finding'
+
+/** The screens of a job in the order of the work. */
+export const views = [
+  { key: 'panel', label: 'Panel', help: 'what stands in it, what must stay alive' },
+  { key: 'source', label: 'Source', help: 'the station, how it feeds the legs' },
+  { key: 'outage', label: 'Outage', help: 'how long, what is kept in reserve' },
+  { key: 'findings', label: 'Findings', help: 'what is wrong or unknown' },
+  { key: 'print', label: 'Print', help: 'the sheet for the door' },
+] as const
+
+export type ViewKey = (typeof views)[number]['key']
+
+/** The findings that are mended on a screen. */
+export const findingsOf = (view: ViewKey, findings: readonly Finding[]): Finding[] =>
+  view === 'findings' ? [...findings] : findings.filter(f => f.target.view === view)
