@@ -74,5 +74,5 @@ export const fromJob: Provenance = { from: 'job' }
 export function sourced(source?: Provenance & { label?: string; working?: Working }): Partial<WorkingValue> {
   if (!source) return {}
   const { label, working, ...provenance } = source
-  return { provenance, ...(working && { working }), ...(label && { label }) }
+  return { ...(working ? { working } : { provenance }), ...(label && { label }) }
 }

@@ -229,7 +229,7 @@ function outputLine(
   sum: Coincidence,
   output: Output | null,
 ): BalanceLine {
-  const about = { id: 'output', label: 'Whole output', unit: 'VA' } as const
+  const about = { id: 'output', label: 'Output', unit: 'VA' } as const
   const working = withLimit(
     coincidenceWorking('Whole output, running together', loads, 'both'),
     output?.totalW ?? null,
@@ -262,7 +262,7 @@ function withLimit(working: Working, limitW: number | null, output: Output | nul
 }
 
 function startLine(job: Job, worst: StartNeed | undefined, output: Output | null): BalanceLine {
-  const about = { id: 'start', label: 'Worst start', unit: 'VA' } as const
+  const about = { id: 'start', label: 'Start', unit: 'VA' } as const
   if (!worst)
     return {
       ...about,

@@ -2,12 +2,12 @@ import type { Unit } from '../working'
 
 const formatters = new Map<number, Intl.NumberFormat>()
 
-function grouped(value: number, fractionDigits: number): string {
-  let formatter = formatters.get(fractionDigits)
+/** Formats are costly to make and few: one for each number of digits. */
+function grouped(value: number, mostDigits: number): string {
+  let formatter = formatters.get(mostDigits)
   if (!formatter) {
-    const digits = { minimumFractionDigits: fractionDigits, maximumFractionDigits: fractionDigits }
-    formatter = new Intl.NumberFormat('en-US', digits)
-    formatters.set(fractionDigits, formatter)
+    formatter = new Intl.NumberFormat('en-US', { maximumFractionDigits: mostDigits })
+    formatters.set(mostDigits, formatter)
   }
   return formatter.format(value)
 }
@@ -18,10 +18,7 @@ export function figure(value: number): string {
   if (!Number.isFinite(value)) return '–'
   const size = Math.abs(value)
   if (size >= 1e9 || size < 1e-6) return value.toExponential(2)
-  const digits = Math.max(0, 2 - Math.floor(Math.log10(size)))
-  const rounded = Number(value.toFixed(digits))
-  if (Number.isInteger(rounded)) return grouped(rounded, 0)
-  return grouped(rounded, Math.max(0, 2 - Math.floor(Math.log10(Math.abs(rounded)))))
+  return grouped(value, Math.max(0, 2 - Math.floor(Math.log10(size))))
 }
 
 const symbols: Record<Unit, string> = {

@@ -1,8 +1,8 @@
 import type { Knex } from 'knex'
-import * as jobs from './migrations/001-jobs'
+import { up as jobs } from './migrations/001-jobs'
 
 /** Forward only, in this order. */
-const migrations: Record<string, { up: (db: Knex) => Promise<void> }> = { '001-jobs': jobs }
+const migrations: Record<string, (db: Knex) => Promise<void>> = { '001-jobs': jobs }
 
 const source: Knex.MigrationSource<string> = {
   getMigrations: async () => Object.keys(migrations),
@@ -10,7 +10,7 @@ const source: Knex.MigrationSource<string> = {
   getMigration: async name => {
     const migration = migrations[name]
     if (!migration) throw new Error(`no migration ${name}`)
-    return { up: migration.up, down: async () => Promise.reject(new Error('migrations only go forward')) }
+    return { up: migration, down: async () => Promise.reject(new Error('migrations only go forward')) }
   },
 }
 

@@ -1,5 +1,6 @@
 'use client'
 import { figure, quantity } from '@/core/units/format'
+import { roundTicks } from '@/core/units/ticks'
 import { useWorkspace } from '../workspace/store'
 import styles from './OutageView.module.css'
 
@@ -21,8 +22,6 @@ export function StoreChart() {
   const y = (Wh: number) => top + (height - top - bottom) * (1 - Wh / store.capacityWh)
   const floor = y(0)
   const surface = store.points.map(p => `${x(p.hour)},${y(p.levelWh)}`).join(' ')
-  const ticks = (most: number, count: number) =>
-    Array.from({ length: count + 1 }, (_, i) => (most * i) / count)
   const short = store.points.length > 2
   return (
     <figure className={styles.chart}>
@@ -56,12 +55,12 @@ export function StoreChart() {
             </text>
           </>
         )}
-        {ticks(store.capacityWh, 4).map(Wh => (
+        {roundTicks(store.capacityWh, 5).map(Wh => (
           <text key={Wh} x={left - 8} y={y(Wh) + 4} textAnchor="end">
             {figure(Wh)}
           </text>
         ))}
-        {ticks(end, 6).map(hour => (
+        {roundTicks(end, 8).map(hour => (
           <text key={hour} x={x(hour)} y={floor + 18} textAnchor="middle">
             {figure(hour)}
           </text>

@@ -76,18 +76,14 @@ export const Breaker = memo(function Breaker(p: Props) {
         <span className={styles.text}>
           <span className={`${styles.label} ${p.label ? '' : styles.blank}`}>{name}</span>
           <span className={styles.facts}>
+            {p.picked && <Check size={14} strokeWidth={4} aria-hidden />}
+            {words && words !== 'picked' && <b>{words.replace('picked, ', '')} · </b>}
             {p.breakerA} A{p.rows === 2 ? ' 2-pole' : ''}
             {p.hasLoads && ` · ${quantity(p.meanW, 'W')}`}
             {p.neutralWith !== null && ` · N with ${p.neutralWith}`}
             {!p.traced && ' · not traced'}
           </span>
         </span>
-        {words && (
-          <span className={styles.state}>
-            {p.picked && <Check size={16} strokeWidth={3} aria-hidden />}
-            {words !== 'picked' && words.replace('picked, ', '')}
-          </span>
-        )}
       </button>
       <button
         type="button"

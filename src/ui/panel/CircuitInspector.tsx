@@ -227,6 +227,7 @@ function Traced({ circuit }: { circuit: Circuit }) {
 function Overview() {
   const circuits = useWorkspace(s => s.job.panel.circuits)
   const legs = useWorkspace(s => s.evaluation.legs)
+  const arrangement = useWorkspace(s => s.job.source?.arrangement)
   const showWorking = useWorkspace(s => s.showWorking)
   const select = useWorkspace(s => s.select)
   const picked = circuits.filter(c => c.picked)
@@ -278,7 +279,9 @@ function Overview() {
         >
           L1 <b>{quantity(legs.L1A, 'A')}</b> · L2 <b>{quantity(legs.L2A, 'A')}</b> · neutral{' '}
           <b>{quantity(legs.neutralA, 'A')}</b>
-          <span>{quantity(legs.imbalanceFraction, 'fraction')} out of balance</span>
+          {arrangement === 'split-phase' && (
+            <span>{quantity(legs.imbalanceFraction, 'fraction')} out of balance</span>
+          )}
         </button>
       )}
     </div>

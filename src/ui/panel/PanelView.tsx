@@ -12,7 +12,7 @@ const AddBreakerDialog = dynamic(() => import('./AddBreakerDialog').then(m => m.
 
 export function PanelView() {
   const [adding, setAdding] = useState<number | null>(null)
-  const narrow = useMediaQuery('(max-width: 1100px)', { noSsr: true })
+  const narrow = useMediaQuery('(max-width: 1100px)')
   const detailsOpen = useWorkspace(s => s.detailsOpen)
   const select = useWorkspace(s => s.select)
   const onAdd = useCallback((space: number) => setAdding(space), [])
@@ -23,7 +23,7 @@ export function PanelView() {
         <PanelDrawing onAdd={onAdd} />
         <Legend />
       </div>
-      {narrow ? (
+      {narrow && (
         <Drawer
           anchor="bottom"
           open={detailsOpen}
@@ -32,7 +32,8 @@ export function PanelView() {
         >
           <CircuitInspector />
         </Drawer>
-      ) : (
+      )}
+      {!narrow && (
         <aside className={styles.side} aria-label="Circuit">
           <CircuitInspector />
         </aside>

@@ -60,7 +60,7 @@ export function JobSheet({
             </tbody>
           </table>
           <p className={styles.small}>
-            ■ picked for the outage. Odd rows are on L1 and L2 in turn. n.t.: not traced.
+            ■ picked for the outage. n.t.: no one has seen it die. Legs alternate by row, L1 first.
           </p>
         </section>
         <section>
@@ -138,18 +138,10 @@ function Cell({ entry: { space, need, continued } }: { entry: DirectoryEntry }) 
       <td className={styles.space}>{space}</td>
       <td className={styles.entry} data-picked={circuit?.picked}>
         {circuit?.picked && '■ '}
-        {circuit
-          ? continued
-            ? `〃 ${circuit.label || 'unlabelled'}`
-            : circuit.label || 'unlabelled'
-          : 'free'}
-        {circuit && !continued && (
-          <span>
-            {' '}
-            {circuit.breakerA} A{circuit.traced ? '' : ' n.t.'}
-          </span>
-        )}
+        {circuit ? (continued ? '(second pole)' : circuit.label || 'unlabelled') : 'free'}
+        {circuit && !continued && !circuit.traced && <span> n.t.</span>}
       </td>
+      <td className={styles.rating}>{circuit && !continued && `${circuit.breakerA} A`}</td>
     </>
   )
 }

@@ -46,6 +46,7 @@ export const theme = createTheme({
   typography: {
     fontFamily,
     fontSize: 14,
+    body1: { fontSize: '0.94rem' },
     h1: { fontSize: '1.45rem', fontWeight: 700, letterSpacing: '-0.01em' },
     h2: { fontSize: '1.1rem', fontWeight: 700 },
     h3: { fontSize: '0.98rem', fontWeight: 700 },

@@ -14,21 +14,24 @@ export function Balance() {
   return (
     <section aria-label="Balance" className={styles.balance}>
       <h2>Balance</h2>
+      <div className={styles.worst}>
+        {headline.worst ? (
+          <Link href={`/jobs/${id}/findings`}>
+            <SeverityTag
+              severity={headline.worst.severity}
+              count={headline.counts[headline.worst.severity]}
+            />{' '}
+            {headline.worst.sentence}
+          </Link>
+        ) : (
+          <p>The checks find nothing so far.</p>
+        )}
+      </div>
       <ul>
         {lines.map(line => (
           <Line key={line.id} line={line} />
         ))}
       </ul>
-      <div className={styles.worst}>
-        <h3>Worst finding</h3>
-        {headline.worst ? (
-          <Link href={`/jobs/${id}/findings`}>
-            <SeverityTag severity={headline.worst.severity} /> {headline.worst.sentence}
-          </Link>
-        ) : (
-          <p>Nothing found by the checks so far.</p>
-        )}
-      </div>
     </section>
   )
 }
@@ -40,7 +43,10 @@ function Line({ line }: { line: BalanceLine }) {
     <>
       <span className={styles.top}>
         <span className={styles.label}>{line.label}</span>
-        <Verdict verdict={line.verdict} />
+        <span>
+          <Verdict verdict={line.verdict} />
+          {marginText(line)}
+        </span>
       </span>
       <span className={styles.figures}>
         <span>
@@ -49,10 +55,9 @@ function Line({ line }: { line: BalanceLine }) {
         <span>
           has <b>{amount(line.have, line)}</b>
         </span>
-        <span>{marginText(line)}</span>
       </span>
       <Gauge line={line} />
-      <span className={styles.sentence}>{line.sentence}</span>
+      {!saidAbove(line) && <span className={styles.sentence}>{line.sentence}</span>}
     </>
   )
   return (
@@ -74,6 +79,10 @@ function Line({ line }: { line: BalanceLine }) {
   )
 }
 
+/** Where figures and verdict already say all that the sentence would. */
+const saidAbove = ({ verdict, unit }: BalanceLine) =>
+  verdict === 'enough' || ((unit === 'h' || unit === 'Wh') && (verdict === 'short' || verdict === 'tight'))
+
 const amount = (value: number | null, { unit }: BalanceLine) =>
   value === null ? '–' : unit === 'count' ? `${value}` : quantity(value, unit)
 
@@ -81,8 +90,10 @@ const marginText = (line: BalanceLine) =>
   line.margin === null || line.verdict === 'none needed'
     ? ''
     : line.margin < 0
-      ? `${amount(-line.margin, line)} short`
-      : `${amount(line.margin, line)} to spare`
+      ? ` by ${amount(-line.margin, line)}`
+      : line.unit === 'count'
+        ? ''
+        : `, ${amount(line.margin, line)} to spare`
 
 export function Verdict({ verdict }: { verdict: BalanceLine['verdict'] }) {
   return <span className={`${styles.verdict} ${styles[verdict.replace(' ', '')]}`}>{verdict}</span>

@@ -1,0 +1,99 @@
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { evaluate } from '@/core/job/evaluate'
+import { alderHollow, demoJobs } from '@/server/seeds/jobs'
+
+const folder = mkdtempSync(join(tmpdir(), 'spillway-cli-'))
+const file = (name: string, content: string) => {
+  const path = join(folder, name)
+  writeFileSync(path, content)
+  return path
+}
+const run = (args: string[], input = '') => {
+  const done = spawnSync('node', ['dist/cli/main.js', ...args], { input, encoding: 'utf8', maxBuffer: 1e9 })
+  return { status: done.status, out: done.stdout, err: done.stderr }
+}
+
+test('lists, answers from a file and from standard input, prints schemas', () => {
+  expect(run(['calc']).out).toMatch(/^runtime +How long will it last\?$/m)
+  const text = JSON.stringify({ method: 'inrush', inrushA: 10, volts: 120 })
+  const answer = { status: 0, err: '', out: `${JSON.stringify({ startA: 10, startVA: 1200 }, null, 2)}\n` }
+  expect(run(['calc', 'start', file('start.json', text)])).toEqual(answer)
+  expect(run(['calc', 'start', '-'], text)).toEqual(answer)
+  expect(JSON.parse(run(['calc', 'runtime', '--schema']).out)).toMatchObject({
+    input: { additionalProperties: false, required: ['capacityWh', 'idleW', 'efficiencyFraction', 'loadW'] },
+    output: { type: 'object' },
+  })
+  expect(JSON.parse(run(['schema', 'job']).out)).toMatchObject({
+    properties: { formatVersion: { const: 1 } },
+  })
+})
+
+test('bad input: status 2, nothing on standard output, a line for each fault', () => {
+  const bad = run(
+    ['calc', 'legs', '-'],
+    '{"arrangement": "tied", "circuits": [{"id": "a", "leg": "L1", "VA": -1, "W": 3}]}',
+  )
+  expect(bad).toEqual({
+    status: 2,
+    out: '',
+    err: 'spillway: legs: circuits[0].VA: must not be negative\nspillway: legs: circuits[0].W: is not a key that belongs here\n',
+  })
+  expect(run(['calc', 'runtime', '-'], '{"capacityWh": ').err).toMatch(/^spillway: runtime: \$: is not JSON/)
+  expect(run(['calc', 'runtim']).err).toMatch(/^spillway: runtim: no such calculator; nearest: runtime/)
+  expect(run(['calc', 'runtime', join(folder, 'none.json')])).toMatchObject({
+    status: 2,
+    err: expect.stringMatching(/cannot be read/),
+  })
+})
+
+test('--lines answers every line in its place and ends with 2 when one was bad', () => {
+  const good = '{"method":"inrush","inrushA":1,"volts":120}'
+  const done = run([
+    'calc',
+    'start',
+    '--lines',
+    file('lines.jsonl', `${good}\nnonsense\n\n{"method":"inrush","volts":120}\n${good}`),
+  ])
+  const answers = done.out
+    .trim()
+    .split('\n')
+    .map(l => JSON.parse(l))
+  expect(done.status).toBe(2)
+  expect(answers).toEqual([
+    { startA: 1, startVA: 120 },
+    { error: [expect.stringMatching(/^\$: is not JSON/)] },
+    { error: ['inrushA: is missing'] },
+    { startA: 1, startVA: 120 },
+  ])
+})
+
+test.each(demoJobs.map(d => [d.job.title, d.job]))('evaluate prints what the core computes: %s', (_, job) => {
+  const done = run(['evaluate', file('job.json', JSON.stringify(job))])
+  expect(done.status).toBe(0)
+  expect(JSON.parse(done.out)).toEqual(JSON.parse(JSON.stringify(evaluate(job))))
+})
+
+test('evaluate refuses a newer, a cut and a huge file, each in words', () => {
+  const text = JSON.stringify(alderHollow)
+  const why = (content: string) => run(['evaluate', file('bad.json', content)])
+  expect(why(text.replace('"formatVersion":1', '"formatVersion":2'))).toMatchObject({
+    status: 2,
+    out: '',
+    err: expect.stringMatching(/reads up to 1/),
+  })
+  expect(why(text.slice(0, 999)).err).toMatch(/cut short/)
+  expect(why(' '.repeat(50_000_000)).err).toMatch(/larger than 2,000,000 bytes/)
+})
+
+test('import and export carry a job through the database unchanged', () => {
+  const id = run(['import', file('alder.json', JSON.stringify(alderHollow))]).out.trim()
+  expect(id).toMatch(/^[0-9a-f-]{36}$/)
+  expect(JSON.parse(run(['export', id]).out)).toEqual(alderHollow)
+  expect(run(['export', 'no-such-job'])).toMatchObject({
+    status: 2,
+    err: 'spillway: export: no job has the id no-such-job\n',
+  })
+})

@@ -1,0 +1,158 @@
+import { randomUUID } from 'node:crypto'
+import { newJob } from '@/core/job/new'
+import type { Operation } from '@/core/job/operations'
+import { closeDb, db } from '../db/connection'
+import type { Actor } from '../people/types'
+import { alderHollow } from '../seeds/jobs'
+import { listJobs, listQuerySchema, pageSize } from './list'
+import {
+  archiveJob,
+  type Change,
+  changeJob,
+  createJob,
+  duplicateJob,
+  readJobRecord,
+  revisionsAfter,
+} from './repository'
+
+const at = new Date('2026-03-01T12:00:00Z')
+
+async function newActor(label = 'Tester'): Promise<Actor> {
+  const actor = { firmId: randomUUID(), personId: randomUUID(), label, role: 'designer' }
+  await db()('firm').insert({ id: actor.firmId, slug: actor.firmId, name: 'Test firm' })
+  await db()('person').insert({ id: actor.personId, firm_id: actor.firmId, label, role: actor.role })
+  return actor
+}
+
+const change = (operation: Operation): Change => ({ id: randomUUID(), kind: 'do', operation })
+const undo = (): Change => ({ id: randomUUID(), kind: 'undo' })
+const redo = (): Change => ({ id: randomUUID(), kind: 'redo' })
+const pick = (circuitId: string, picked: boolean): Operation => ({ op: 'selectCircuit', circuitId, picked })
+const hours = (value: number): Operation => ({ op: 'setOutage', facts: { hours: value } })
+
+async function write(actor: Actor, id: string, base: number, ...changes: Change[]) {
+  const outcome = await changeJob(actor, id, base, changes, at)
+  if (outcome.state !== 'written') throw new Error(JSON.stringify(outcome))
+  return outcome.record
+}
+
+let actor: Actor
+let id: string
+beforeAll(async () => {
+  actor = await newActor()
+})
+beforeEach(async () => {
+  id = await createJob(actor, alderHollow, 'opened', at)
+})
+afterAll(closeDb)
+
+test('a change is written with its revision, its sentence and the columns that lists read', async () => {
+  const record = await write(actor, id, 1, change(pick('c7', false)))
+  expect(record).toMatchObject({ revision: 2, undo: 'dropped 7 Kitchen counter', redo: null })
+  const { rows } = await listJobs(actor, listQuerySchema.parse({ q: 'alder' }))
+  const row = rows.find(r => r.id === id)
+  expect(row?.worst?.sentence).toMatch(/shares its neutral/)
+  expect(row?.hoursHad).toBeGreaterThan(20)
+})
+
+test('a stale revision is refused: nothing is written, and what others did comes back', async () => {
+  const other = { ...actor, personId: randomUUID() }
+  await db()('person').insert({
+    id: other.personId,
+    firm_id: actor.firmId,
+    label: `Other ${id}`,
+    role: 'technician',
+  })
+  await write(other, id, 1, change(hours(48)))
+  const outcome = await changeJob(actor, id, 1, [change(pick('c7', false))], at)
+  expect(outcome).toMatchObject({
+    state: 'stale',
+    record: { revision: 2, job: { outage: { hours: 48 } } },
+    since: [{ revision: 2, sentence: 'set the outage to 48 h', person: `Other ${id}` }],
+  })
+  expect((await readJobRecord(actor, id))?.revision).toBe(2)
+})
+
+test('a change sent twice is written once, also when more came with it the second time', async () => {
+  const first = change(hours(48))
+  await write(actor, id, 1, first)
+  const record = await write(actor, id, 1, first, change(hours(50)))
+  expect(record.revision).toBe(3)
+  expect(record.job.outage.hours).toBe(50)
+})
+
+test('two writers at once: one is written, the other told', async () => {
+  const outcomes = await Promise.all([10, 20, 30].map(h => changeJob(actor, id, 1, [change(hours(h))], at)))
+  expect(outcomes.map(o => o.state).sort()).toEqual(['stale', 'stale', 'written'])
+})
+
+test('a batch with a fault writes none of it', async () => {
+  const outcome = await changeJob(actor, id, 1, [change(hours(48)), change(hours(-1))], at)
+  expect(outcome).toMatchObject({ state: 'refused', faults: [{ path: 'outage.hours' }] })
+  expect((await readJobRecord(actor, id))?.job).toEqual(alderHollow)
+})
+
+test('undo and redo walk the operations exactly, a new change cuts the redone branch', async () => {
+  const move: Operation = { op: 'moveBreaker', circuitId: 'c2', toPosition: 28 }
+  const remove: Operation = { op: 'removeCircuit', circuitId: 'c5' }
+  const before = await write(actor, id, 1, change(hours(48)))
+  const done = await write(actor, id, 2, change(move), change(remove))
+  const back = await write(actor, id, 4, undo(), undo())
+  expect(back.job).toEqual(before.job)
+  expect(back).toMatchObject({
+    revision: 6,
+    undo: 'set the outage to 48 h',
+    redo: 'moved 2 Boiler and circulators to 28',
+  })
+  const forth = await write(actor, id, 6, redo(), redo())
+  expect(forth.job).toEqual(done.job)
+  expect(forth.redo).toBeNull()
+  const branch = await write(actor, id, 8, undo(), change(hours(12)))
+  expect(branch).toMatchObject({ undo: 'set the outage to 12 h', redo: null })
+  const start = await write(actor, id, 10, undo(), undo(), undo())
+  expect(start.job).toEqual(alderHollow)
+  expect(start.undo).toBeNull()
+  expect(await changeJob(actor, id, 13, [undo()], at)).toMatchObject({ state: 'refused' })
+})
+
+test('another firm sees nothing of a job and cannot write it', async () => {
+  const stranger = await newActor('Stranger')
+  expect(await readJobRecord(stranger, id)).toBeNull()
+  expect(await changeJob(stranger, id, 1, [change(hours(1))], at)).toEqual({ state: 'gone' })
+  expect(await duplicateJob(stranger, id, at)).toBeNull()
+  expect(await archiveJob(stranger, id, true, at)).toBe(false)
+  expect(await revisionsAfter(stranger, id, 0)).toEqual([])
+  expect((await listJobs(stranger, listQuerySchema.parse({}))).total).toBe(0)
+})
+
+test('the list pages, sorts and searches literally, whatever is typed', async () => {
+  const own = await newActor('Lister')
+  for (let i = 0; i < pageSize + 3; i++)
+    await createJob(
+      own,
+      { ...newJob({ title: `Job ${i} 100%_\\`, place: 'O’Hara’s; drop table', spaces: 8, mainA: 60 }) },
+      'opened',
+      at,
+    )
+  const list = (query: object) => listJobs(own, listQuerySchema.parse(query))
+  expect((await list({ page: '2' })).rows).toHaveLength(3)
+  expect((await list({ q: '100%_\\' })).total).toBe(pageSize + 3)
+  expect((await list({ q: '%9' })).total).toBe(0)
+  expect((await list({ q: "hara's'; --" })).total).toBe(0)
+  expect((await list({ sort: 'title', order: 'desc' })).rows[0]?.title).toBe('Job 9 100%_\\')
+  expect((await list({ sort: 'nonsense', page: '-4', order: 'x' })).rows).toHaveLength(pageSize)
+  const [first] = (await list({})).rows
+  await archiveJob(own, first?.id ?? '', true, at)
+  expect((await list({})).total).toBe(pageSize + 2)
+  expect((await list({ archived: 'true' })).rows.map(r => r.id)).toEqual([first?.id])
+})
+
+test('a copy starts from where the job stands, with a history of its own', async () => {
+  await write(actor, id, 1, change(hours(48)))
+  const copy = await readJobRecord(actor, (await duplicateJob(actor, id, at)) ?? '')
+  expect(copy).toMatchObject({
+    revision: 1,
+    undo: null,
+    job: { title: 'Alder Hollow day-care (copy)', outage: { hours: 48 } },
+  })
+})

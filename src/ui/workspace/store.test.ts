@@ -1,0 +1,123 @@
+import { applyOperation } from '@/core/job/operations'
+import { alderHollow } from '@/server/seeds/jobs'
+import type { JobRecord } from './record'
+import { createWorkspace } from './store'
+
+/** A server in a few lines: one job, revisions, and a switch that takes it away. */
+function fakeServer() {
+  const server = {
+    record: {
+      id: 'job',
+      job: alderHollow,
+      revision: 1,
+      undo: null,
+      redo: null,
+      archived: false,
+    } as JobRecord,
+    away: false,
+    sent: 0,
+    elsewhere(hours: number) {
+      server.record = {
+        ...server.record,
+        revision: server.record.revision + 1,
+        job: { ...server.record.job, outage: { ...server.record.job.outage, hours } },
+      }
+    },
+  }
+  global.fetch = async (_, init) => {
+    if (server.away) throw new TypeError('fetch failed')
+    if (!init?.body) return Response.json({ record: server.record, since: [] })
+    server.sent++
+    const { baseRevision, changes } = JSON.parse(String(init.body))
+    if (baseRevision !== server.record.revision)
+      return Response.json(
+        {
+          record: server.record,
+          since: [{ revision: 2, person: 'Other', sentence: 'set the outage' }],
+          applied: [],
+        },
+        { status: 409 },
+      )
+    for (const change of changes) {
+      const next = applyOperation(server.record.job, change.operation)
+      if (!next.ok) return Response.json({ message: 'no', faults: next.faults }, { status: 400 })
+      server.record = { ...server.record, job: next.value, revision: server.record.revision + 1, undo: 'it' }
+    }
+    return Response.json({ record: server.record })
+  }
+  return server
+}
+
+const settled = () => jest.advanceTimersByTimeAsync(30_000)
+const drop = { op: 'selectCircuit', circuitId: 'c7', picked: false } as const
+const picked = (job: JobRecord['job']) => job.panel.circuits.find(c => c.id === 'c7')?.picked
+
+beforeEach(() => jest.useFakeTimers())
+afterEach(() => jest.useRealTimers())
+
+test('a change shows at once, with every figure, and is saved behind', async () => {
+  const server = fakeServer()
+  const store = createWorkspace(server.record, 'Designer')
+  const before = store.getState().evaluation.headline.hoursHad ?? 0
+  expect(store.getState().act(drop)).toEqual([])
+  expect(picked(store.getState().job)).toBe(false)
+  expect(store.getState().evaluation.headline.hoursHad).toBeGreaterThan(before)
+  await settled()
+  expect(store.getState()).toMatchObject({ pending: [], revision: 2, saving: 'idle' })
+  expect(picked(server.record.job)).toBe(false)
+})
+
+test('a refused value changes nothing and sends nothing', async () => {
+  const server = fakeServer()
+  const store = createWorkspace(server.record, 'Designer')
+  expect(store.getState().act({ op: 'setOutage', facts: { hours: 1e6 } })).toHaveLength(1)
+  await settled()
+  expect(server.sent).toBe(0)
+  expect(store.getState().job).toBe(alderHollow)
+})
+
+test('while the server is away changes are kept and sent when it is back', async () => {
+  const server = fakeServer()
+  const store = createWorkspace(server.record, 'Designer')
+  server.away = true
+  store.getState().act(drop)
+  store.getState().act({ op: 'setOutage', facts: { hours: 48 } })
+  await jest.advanceTimersByTimeAsync(60)
+  expect(store.getState()).toMatchObject({ saving: 'waiting', revision: 1 })
+  expect(store.getState().pending).toHaveLength(2)
+  server.away = false
+  await settled()
+  expect(store.getState()).toMatchObject({ pending: [], revision: 3 })
+  expect(server.record.job.outage.hours).toBe(48)
+})
+
+test.each([
+  ['mine-on-top', false, 3],
+  ['theirs', true, 2],
+] as const)(
+  'someone else wrote first: the person is shown it and chooses %s',
+  async (choice, stillPicked, revision) => {
+    const server = fakeServer()
+    const store = createWorkspace(server.record, 'Designer')
+    server.elsewhere(72)
+    store.getState().act(drop)
+    await jest.advanceTimersByTimeAsync(60)
+    expect(store.getState().conflict?.since[0]?.person).toBe('Other')
+    expect(picked(store.getState().job)).toBe(false)
+    store.getState().resolve(choice)
+    await settled()
+    expect(store.getState()).toMatchObject({ conflict: null, pending: [], revision })
+    expect(store.getState().job.outage.hours).toBe(72)
+    expect(picked(store.getState().job)).toBe(stillPicked)
+    expect(store.getState().job).toEqual(server.record.job)
+  },
+)
+
+test('with nothing waiting here, others’ work is taken over and told', async () => {
+  const server = fakeServer()
+  const store = createWorkspace(server.record, 'Designer')
+  server.elsewhere(72)
+  await store.getState().refresh()
+  expect(store.getState().job.outage.hours).toBe(72)
+  expect(store.getState().notice).toMatch(/^Updated/)
+})
