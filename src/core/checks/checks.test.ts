@@ -1,5 +1,5 @@
 import { evaluate } from '../job/evaluate'
-import { after, circuit, job, load, splitStation, station } from '../job/fixtures/jobs'
+import { applied, circuit, job, load, splitStation, station } from '../job/fixtures/jobs'
 import type { Job } from '../job/schema'
 
 const findings = (j: Job) => evaluate(j).findings
@@ -159,7 +159,7 @@ test('every fix that the tool offers settles its finding', () => {
   )
   expect(offered.length).toBeGreaterThan(15)
   for (const { wrong, f, fix } of offered) {
-    const mended = after(wrong, { op: 'applyFix', label: fix.label, operations: fix.operations })
+    const mended = applied(wrong, { op: 'applyFix', label: fix.label, operations: fix.operations })
     expect({ fix: fix.label, left: findings(mended).map(x => x.sentence) }).not.toMatchObject({
       left: expect.arrayContaining([f.sentence]),
     })

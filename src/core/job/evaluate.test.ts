@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { evaluate } from './evaluate'
-import { after, circuit, job, load, splitStation, station } from './fixtures/jobs'
+import { applied, circuit, job, load, splitStation, station } from './fixtures/jobs'
 import { newJob } from './new'
 
 const lineOf = (j: Parameters<typeof evaluate>[0], id: string) => {
@@ -96,7 +96,7 @@ test('plugged in directly, the panel’s legs have no part: everything at 120 V 
 
 test('a job without source, loads or circuits evaluates in words, never in NaN', () => {
   const empty = newJob({ title: 'x', place: '', spaces: 8, mainA: 60 })
-  const lone = after(empty, { op: 'addCircuit', circuit: circuit(1) })
+  const lone = applied(empty, { op: 'addCircuit', circuit: circuit(1) })
   for (const j of [empty, lone, job([])]) {
     const text = JSON.stringify(evaluate(j))
     expect(text).not.toMatch(/NaN|Infinity|undefined/)
@@ -113,8 +113,8 @@ test('picking one circuit more never lengthens the run; one unit more never shor
   fc.assert(
     fc.property(fc.array(fc.integer({ min: 0, max: 500 }), { minLength: 1, maxLength: 6 }), watts => {
       const all = job(watts.map((W, i) => circuit(i + 1, { loads: [load(W)] })))
-      const fewer = after(all, { op: 'selectCircuit', circuitId: 'c1', picked: false })
-      const more = after(all, { op: 'setExpansionUnits', count: 2 })
+      const fewer = applied(all, { op: 'selectCircuit', circuitId: 'c1', picked: false })
+      const more = applied(all, { op: 'setExpansionUnits', count: 2 })
       const hours = (j: typeof all) => lineOf(j, 'hours').have ?? 0
       expect(hours(all)).toBeLessThanOrEqual(hours(fewer))
       expect(hours(more)).toBeGreaterThanOrEqual(hours(all))

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { occupancy, spacesOf } from '../panel/positions'
-import { after, circuit, job, load, splitStation, station } from './fixtures/jobs'
+import { applied, circuit, job, load, splitStation, station } from './fixtures/jobs'
 import { applyOperation, describeOperation, type Operation } from './operations'
 import { type Job, jobSchema } from './schema'
 
@@ -13,9 +13,9 @@ describe('moving breakers', () => {
   const start = job([circuit(1), circuit(2, { poles: 2 }), circuit(3, { picked: false })])
 
   test('to a free space, or trading places with one of the same poles', () => {
-    const moved = after(start, { op: 'moveBreaker', circuitId: 'c1', toPosition: 12 })
+    const moved = applied(start, { op: 'moveBreaker', circuitId: 'c1', toPosition: 12 })
     expect(moved.panel.circuits.map(c => c.position)).toEqual([2, 3, 12])
-    const traded = after(start, { op: 'moveBreaker', circuitId: 'c1', toPosition: 3 })
+    const traded = applied(start, { op: 'moveBreaker', circuitId: 'c1', toPosition: 3 })
     expect(traded.panel.circuits.map(c => [c.id, c.position])).toEqual([
       ['c3', 1],
       ['c2', 2],
@@ -36,7 +36,7 @@ describe('moving breakers', () => {
 
 test('a shared neutral always names both ways, and re-pairing frees the earlier partner', () => {
   const start = job([circuit(1), circuit(3), circuit(5)])
-  const paired = after(start, {
+  const paired = applied(start, {
     op: 'editCircuit',
     circuitId: 'c1',
     facts: { neutral: { kind: 'shared', with: 'c3' } },
@@ -46,13 +46,13 @@ test('a shared neutral always names both ways, and re-pairing frees the earlier 
     { kind: 'shared', with: 'c1' },
     { kind: 'own' },
   ])
-  const again = after(paired, {
+  const again = applied(paired, {
     op: 'editCircuit',
     circuitId: 'c5',
     facts: { neutral: { kind: 'shared', with: 'c3' } },
   })
   expect(again.panel.circuits.map(c => c.neutral.kind)).toEqual(['own', 'shared', 'shared'])
-  const removed = after(again, { op: 'removeCircuit', circuitId: 'c3' })
+  const removed = applied(again, { op: 'removeCircuit', circuitId: 'c3' })
   expect(removed.panel.circuits.map(c => c.neutral.kind)).toEqual(['own', 'own'])
 })
 
@@ -60,7 +60,7 @@ test('choosing a station keeps what it can: units up to its most, an arrangement
   const start = job([], {
     source: { station: splitStation(), expansionUnits: 2, arrangement: 'split-phase' },
   })
-  const next = after(start, {
+  const next = applied(start, {
     op: 'chooseStation',
     station: station({ expansion: { most: 1, energyWh: 500 } }),
   })

@@ -84,14 +84,15 @@ function SearchField({ address }: { address: ListAddress }) {
   const router = useRouter()
   const [q, setQ] = useState(address.q)
   const asked = useRef(address.q)
-  useEffect(() => {
+  const ask = () => {
     if (q.trim() === asked.current) return
-    const timer = setTimeout(() => {
-      asked.current = q.trim()
-      router.replace(listAddress(address, { q: q.trim(), page: 1 }))
-    }, typingPauseMs)
+    asked.current = q.trim()
+    router.replace(listAddress(address, { q: q.trim(), page: 1 }))
+  }
+  useEffect(() => {
+    const timer = setTimeout(ask, typingPauseMs)
     return () => clearTimeout(timer)
-  }, [q, address, router])
+  })
   return (
     <TextField
       className={styles.search}
@@ -99,6 +100,8 @@ function SearchField({ address }: { address: ListAddress }) {
       type="search"
       value={q}
       onChange={e => setQ(e.target.value)}
+      // asked at once when left, so that a link clicked next is not overtaken by the search
+      onBlur={ask}
       slotProps={{
         input: { startAdornment: <Search size={18} aria-hidden /> },
         htmlInput: { maxLength: 100 },
@@ -110,6 +113,7 @@ function SearchField({ address }: { address: ListAddress }) {
 function ImportButton() {
   const router = useRouter()
   const [problems, setProblems] = useState<string[]>([])
+  const chooser = useRef<HTMLInputElement>(null)
   const take = async (file: File | undefined) => {
     if (!file) return
     if (file.size > 2_000_000)
@@ -122,18 +126,23 @@ function ImportButton() {
   }
   return (
     <>
-      <Button component="label" variant="outlined" startIcon={<FileUp size={18} aria-hidden />}>
+      <Button
+        variant="outlined"
+        startIcon={<FileUp size={18} aria-hidden />}
+        onClick={() => chooser.current?.click()}
+      >
         Open a job file
-        <input
-          type="file"
-          accept=".json,application/json"
-          className="visually-hidden"
-          onChange={e => {
-            void take(e.target.files?.[0])
-            e.target.value = ''
-          }}
-        />
       </Button>
+      <input
+        ref={chooser}
+        type="file"
+        accept=".json,application/json"
+        hidden
+        onChange={e => {
+          void take(e.target.files?.[0])
+          e.target.value = ''
+        }}
+      />
       {problems.length > 0 && (
         <Alert severity="error" onClose={() => setProblems([])} className={styles.problem}>
           {problems.map(p => (

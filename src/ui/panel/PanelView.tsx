@@ -2,13 +2,14 @@
 import Drawer from '@mui/material/Drawer'
 import useMediaQuery from '@mui/material/useMediaQuery'
 import dynamic from 'next/dynamic'
-import { useCallback, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import { useWorkspace } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
 import { PanelDrawing } from './PanelDrawing'
 import styles from './PanelView.module.css'
 
-const AddBreakerDialog = dynamic(() => import('./AddBreakerDialog').then(m => m.AddBreakerDialog))
+const loadDialog = () => import('./AddBreakerDialog').then(m => m.AddBreakerDialog)
+const AddBreakerDialog = dynamic(loadDialog)
 
 export function PanelView() {
   const [adding, setAdding] = useState<number | null>(null)
@@ -16,6 +17,8 @@ export function PanelView() {
   const detailsOpen = useWorkspace(s => s.detailsOpen)
   const select = useWorkspace(s => s.select)
   const onAdd = useCallback((space: number) => setAdding(space), [])
+  // fetched behind the first paint, so that nothing typed at once is lost
+  useEffect(() => void loadDialog(), [])
   return (
     <div className={styles.view}>
       <h1 className="visually-hidden">Panel</h1>

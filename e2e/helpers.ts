@@ -1,0 +1,35 @@
+import { type APIRequestContext, expect, type Page } from '@playwright/test'
+import axe from 'axe-core'
+
+export const alder = '5a1de000-0000-4000-8000-000000000001'
+export const fernbrook = '5a1de000-0000-4000-8000-000000000005'
+
+/** A copy of a demo job of this test's own. */
+export async function copyOf(request: APIRequestContext, id: string): Promise<string> {
+  const answer = await request.post(`/api/jobs/${id}/duplicate`, { data: {} })
+  return (await answer.json()).id
+}
+
+/** A breaker or free space of the drawn panel, by the start of its name. */
+export const breaker = (page: Page, name: string) =>
+  page.locator('[data-space]').and(page.getByRole('button', { name: new RegExp(`^${name}`) }))
+export const line = (page: Page, id: string) =>
+  page.getByRole('region', { name: 'Balance', exact: true }).locator(`[data-line=${id}]`)
+export const saved = (page: Page) => expect(page.locator('[data-state=saved]')).toBeVisible()
+
+export async function openJob(page: Page, id: string, view = 'panel') {
+  await page.goto(`/jobs/${id}/${view}`)
+  await expect(page.getByRole('navigation', { name: 'Steps of the job' })).toBeVisible()
+  await saved(page)
+}
+
+/** Nothing that axe holds against WCAG A and AA. */
+export async function accessible(page: Page) {
+  await page.evaluate(axe.source)
+  const faults = await page.evaluate(async () => {
+    const run = (globalThis as unknown as { axe: typeof axe }).axe
+    const { violations } = await run.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa'] })
+    return violations.flatMap(v => v.nodes.map(n => `${v.id}: ${n.target.join(' ')} ${n.failureSummary}`))
+  })
+  expect(faults).toEqual([])
+}

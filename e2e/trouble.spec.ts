@@ -1,0 +1,173 @@
+import { execFileSync } from 'node:child_process'
+import { expect, type Page, test } from '@playwright/test'
+import { alder, breaker, copyOf, line, openJob, saved } from './helpers'
+
+const typeInto = async (page: Page, label: string, text: string) => {
+  await page.getByLabel(label, { exact: true }).fill(text)
+  await page.getByLabel(label, { exact: true }).press('Enter')
+}
+
+test('bad values are told at their field, and what was typed stays', async ({ page, request }) => {
+  await openJob(page, await copyOf(request, alder), 'outage')
+  const hours = page.getByLabel('Hours to last')
+  for (const [typed, told] of [
+    ['-3', 'Hours to last must be from 0.5 to 720 h'],
+    ['1e9', 'Hours to last must be from 0.5 to 720 h'],
+    ['a while', 'Hours to last must be a number, such as 36 or 2.5'],
+    ['', 'Hours to last must not be empty'],
+  ] as const) {
+    await typeInto(page, 'Hours to last', typed)
+    await expect(page.getByText(told)).toBeVisible()
+    await expect(hours).toHaveValue(typed)
+  }
+  await typeInto(page, 'Kept in reserve', '120')
+  await expect(page.getByText('Kept in reserve must be from 0 to 90 %')).toBeVisible()
+  await expect(line(page, 'hours')).toContainText('needs 36 h')
+
+  await page.getByRole('link', { name: 'Panel' }).click()
+  await breaker(page, '9 Playroom lights').press('Enter')
+  await typeInto(page, 'Label', 'x'.repeat(300))
+  await expect(page.getByText('Label must be at most 80 characters; this has 300')).toBeVisible()
+  await typeInto(page, 'Label', 'Play & nap 👩‍🏭 "1"')
+  await expect(breaker(page, '9 Play & nap 👩‍🏭')).toBeVisible()
+  await typeInto(page, 'Position', '8')
+  await expect(page.getByText(/cannot move to 8: Clothes dryer is in the way/)).toBeVisible()
+
+  await page.getByRole('button', { name: 'Edit Playroom lights (LED)' }).click()
+  await page.getByLabel('Name', { exact: true }).fill('')
+  await page.getByLabel('Running', { exact: true }).fill('-40')
+  await page.getByRole('button', { name: 'Keep' }).click()
+  await expect(page.getByText('Name must not be empty')).toBeVisible()
+  await expect(page.getByText('Running must be from 0 to 20,000 W')).toBeVisible()
+  await expect(page.getByLabel('Running', { exact: true })).toHaveValue('-40')
+})
+
+test('a new job without a name keeps the place that was typed', async ({ page }) => {
+  await page.goto('/jobs')
+  await page.getByRole('button', { name: 'New job' }).click()
+  await page.getByLabel('Place', { exact: true }).fill('Somewhere')
+  await page.getByRole('button', { name: 'Open the job' }).click()
+  await expect(page.getByText('Name must not be empty')).toBeVisible()
+  await expect(page.getByLabel('Place', { exact: true })).toHaveValue('Somewhere')
+})
+
+test('job files that cannot be taken say why; a good one opens', async ({ page, request }) => {
+  const good = await (await request.get(`/api/jobs/${alder}/export`)).text()
+  await page.goto('/jobs')
+  const open = (content: string | Buffer) =>
+    page
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(content) })
+  for (const [content, told] of [
+    [
+      good.replace('"formatVersion": 1', '"formatVersion": 9'),
+      /formatVersion is 9; this Spillway reads up to 1/,
+    ],
+    [good.slice(0, 700), /may be cut short/],
+    [Buffer.alloc(50_000_000, 32), /50 MB: a job document is never larger than 2 MB/],
+  ] as const) {
+    await open(content)
+    await expect(page.getByText(told)).toBeVisible()
+  }
+  await open(good)
+  await page.waitForURL(/panel/)
+  await expect(line(page, 'hours')).toContainText('has 18.2 h')
+})
+
+test('two tabs on one job: the later is refused, shown what changed, and put on top', async ({
+  page,
+  context,
+  request,
+}) => {
+  const id = await copyOf(request, alder)
+  await openJob(page, id)
+  const other = await context.newPage()
+  await openJob(other, id)
+  // the first tab is kept from noticing by itself, as when both people are typing
+  await page.route(/since=/, route => route.abort())
+  await breaker(other, '9 Playroom lights').click()
+  await saved(other)
+  await breaker(page, '17 Sump pump').click()
+  const dialog = page.getByRole('dialog', { name: 'This job was changed elsewhere meanwhile' })
+  await expect(dialog).toContainText('Designer dropped 9 Playroom lights')
+  await expect(dialog).toContainText('picked 17 Sump pump')
+  await dialog.getByRole('button', { name: 'Put mine on top' }).click()
+  await saved(page)
+  await expect(breaker(page, '9 Playroom lights')).toHaveAttribute('aria-pressed', 'false')
+  await expect(breaker(page, '17 Sump pump')).toHaveAttribute('aria-pressed', 'true')
+  const { record } = await (await request.get(`/api/jobs/${id}`)).json()
+  expect(record.revision).toBe(3)
+})
+
+const cluster = process.env.SPILLWAY_CLUSTER
+const pgctl = (...args: string[]) => {
+  const words = [`${process.env.SPILLWAY_PG_BIN}/pg_ctl`, '-D', cluster ?? '', '-w', ...args]
+  const command = process.getuid?.() === 0 ? ['runuser', '-u', 'postgres', '--', ...words] : words
+  execFileSync(command[0] ?? '', command.slice(1), { stdio: 'ignore' })
+}
+
+test('the database stops and comes back while a person edits: nothing typed or saved is lost', async ({
+  page,
+  request,
+}) => {
+  test.skip(!cluster, 'needs the throwaway cluster of bin/test')
+  const id = await copyOf(request, alder)
+  await openJob(page, id)
+  await breaker(page, '9 Playroom lights').click()
+  await saved(page)
+  pgctl('stop', '-m', 'immediate')
+  try {
+    await breaker(page, '17 Sump pump').click()
+    await expect(page.getByText(/Not saved: 1 change kept here/)).toBeVisible()
+    await breaker(page, '4 Living room outlets').click()
+    await expect(breaker(page, '4 Living room outlets')).toHaveAttribute('aria-pressed', 'true')
+    // the page itself cannot be made now, and says so
+    const visitor = await page.context().newPage()
+    await visitor.goto(`/jobs/${id}/panel`)
+    await expect(visitor.getByText('This screen cannot be shown just now')).toBeVisible()
+    await visitor.close()
+  } finally {
+    pgctl(
+      'start',
+      '-l',
+      '/dev/null',
+      '-o',
+      `-p ${new URL(process.env.DATABASE_URL ?? '').port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''`,
+    )
+  }
+  await saved(page)
+  await page.reload()
+  await expect(breaker(page, '9 Playroom lights')).toHaveAttribute('aria-pressed', 'false')
+  await expect(breaker(page, '17 Sump pump')).toHaveAttribute('aria-pressed', 'true')
+  await expect(breaker(page, '4 Living room outlets')).toHaveAttribute('aria-pressed', 'true')
+})
+
+test('a tab that is reloaded while the server cannot be written takes its unsaved changes up again', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, alder)
+  await openJob(page, id)
+  await page.route('**/changes', route => route.abort())
+  await breaker(page, '17 Sump pump').click()
+  await expect(page.getByText(/Not saved: 1 change/)).toBeVisible()
+  page.on('dialog', dialog => dialog.accept())
+  await page.reload()
+  await expect(breaker(page, '17 Sump pump')).toHaveAttribute('aria-pressed', 'true')
+  await page.unroute('**/changes')
+  await saved(page)
+  const { record } = await (await request.get(`/api/jobs/${id}`)).json()
+  expect(record.revision).toBe(2)
+})
+
+test('requests from another site, for another job or with anything odd in them are refused', async ({
+  request,
+}) => {
+  const post = (path: string, data: unknown, headers = {}) =>
+    request.post(path, { data, headers }).then(r => r.status())
+  expect(await post(`/api/jobs/${alder}/changes`, {}, { origin: 'http://elsewhere.example' })).toBe(403)
+  expect(await post(`/api/jobs/${alder}/changes`, { baseRevision: 1, changes: [] })).toBe(400)
+  expect(await post('/api/jobs/not-an-id/duplicate', {})).toBe(404)
+  expect(await post('/api/jobs/import', 'x'.repeat(3_000_000))).toBe(413)
+  expect((await request.get('/jobs/not-an-id/panel')).status()).toBe(404)
+})
