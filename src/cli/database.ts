@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { closeDb, db } from '@/server/db/connection'
 import { migrate } from '@/server/db/migrate'
 import { createJob, readJobRecord } from '@/server/jobs/repository'

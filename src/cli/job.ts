@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { evaluate } from '@/core/job/evaluate'
 import { largestJobBytes, readJobText } from '@/core/job/read'
 import { type Job, jobSchema } from '@/core/job/schema'

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { type Fault, fail, fault, type Outcome, parseWith } from './outcome'
 import type { Sources, Working } from './working'
 

@@ -1,4 +1,4 @@
-import type { z } from 'zod'
+import type * as z from 'zod'
 
 /** One thing wrong with an input: where (`links[2].ratingA`, `$` for the whole) and what to do about it. */
 export interface Fault {

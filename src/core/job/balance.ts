@@ -280,8 +280,8 @@ function startLine(job: Job, worst: StartNeed | undefined, output: Output | null
 }
 
 function v240Line(job: Job, needs: readonly CircuitNeed[]): BalanceLine {
-  const about = { id: 'v240', label: '240 V', unit: 'count', working: null } as const
   const wanted = needs.filter(n => n.circuit.picked && n.volts === 240)
+  const about = { id: 'v240', label: '240 V', unit: 'count', working: v240Working(job, wanted) } as const
   const names = together(wanted.map(named))
   if (!wanted.length)
     return {
@@ -306,5 +306,32 @@ function v240Line(job: Job, needs: readonly CircuitNeed[]): BalanceLine {
     margin: served - wanted.length,
     verdict: served < wanted.length ? 'short' : 'enough',
     sentence,
+  }
+}
+
+function v240Working(job: Job, wanted: readonly CircuitNeed[]): Working {
+  const { source } = job
+  return {
+    title: '240 V',
+    formula: [
+      'a two-pole circuit gets 240 V only from two legs of opposite phase: split phase',
+      'needed = picked two-pole circuits; had = those that get it',
+    ],
+    inputs: [
+      {
+        label: 'Arrangement',
+        value: source ? arrangementName[source.arrangement] : 'no source yet',
+        unit: 'text',
+        provenance: fromJob,
+      },
+      ...wanted.map(n => ({
+        label: named(n),
+        value: n.served ? 'served' : 'not served',
+        unit: 'text' as const,
+      })),
+    ],
+    steps: [{ label: 'Picked at 240 V', value: wanted.length, unit: 'count' }],
+    references: ['Two-pole breakers on multiwire circuits: NEC 210.4'],
+    notCovered: ['120/240 V loads that could run in part at 120 V.'],
   }
 }

@@ -1,5 +1,5 @@
 import { type Draft, produce } from 'immer'
-import { z } from 'zod'
+import * as z from 'zod'
 import { methodIds } from '../hookup/method'
 import { loadSchema } from '../loads/load'
 import { type Fault, fail, fault, type Outcome, parseWith } from '../outcome'

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { methodIds } from '../hookup/method'
 import { loadSchema } from '../loads/load'
 import { spacesOf } from '../panel/positions'

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { sourcedNumber } from '../job/sourced'
 import { line, within } from '../quantity'
 import type { Provenance } from '../working'

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { line, within } from '../quantity'
 import { receptacleTypes } from '../units/tables/receptacles'
 

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import type { Calculator } from '../calculator'
 import { notNegative, positive } from '../quantity'
 import { figure } from '../units/format'

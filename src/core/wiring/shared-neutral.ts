@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import type { Calculator } from '../calculator'
 import { fault } from '../outcome'
 import { positive } from '../quantity'

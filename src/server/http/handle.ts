@@ -1,5 +1,5 @@
 import { NextResponse } from 'next/server'
-import type { z } from 'zod'
+import type * as z from 'zod'
 import { largestJobBytes } from '@/core/job/read'
 import { type Fault, parseWith } from '@/core/outcome'
 import { isAway } from '../db/connection'

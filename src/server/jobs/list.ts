@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { type Severity, severities } from '@/core/checks/finding'
 import { db } from '../db/connection'
 import type { Actor } from '../people/types'

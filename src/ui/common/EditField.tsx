@@ -2,7 +2,7 @@
 import InputAdornment from '@mui/material/InputAdornment'
 import TextField from '@mui/material/TextField'
 import { useEffect, useId, useState } from 'react'
-import type { z } from 'zod'
+import type * as z from 'zod'
 import type { Fault } from '@/core/outcome'
 
 interface Props<T> {

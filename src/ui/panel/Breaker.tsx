@@ -72,7 +72,7 @@ export const Breaker = memo(function Breaker(p: Props) {
         onKeyDown={onKeyDown}
         onFocus={() => p.onFocus(p.space)}
       >
-        <span className={styles.position}>{p.position}</span>
+        <span className={styles.position}>{p.position.replace('·', '·\u200b')}</span>
         <span className={styles.text}>
           <span className={`${styles.label} ${p.label ? '' : styles.blank}`}>{name}</span>
           <span className={styles.facts}>

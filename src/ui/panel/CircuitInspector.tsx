@@ -2,9 +2,12 @@
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
 import { Pencil, Plus, X } from 'lucide-react'
-import { useState } from 'react'
-import { z } from 'zod'
-import { breakerRatings, type Circuit, circuitSchema } from '@/core/job/schema'
+import { memo, useDeferredValue, useMemo, useState } from 'react'
+import * as z from 'zod'
+import type { Finding } from '@/core/checks/finding'
+import type { Legs } from '@/core/job/evaluated'
+import { circuitNeeds, loadsOf, meanLoad } from '@/core/job/needs'
+import { breakerRatings, type Circuit, circuitSchema, type Job } from '@/core/job/schema'
 import { type Load, meanProvenance, meanW } from '@/core/loads/load'
 import { feedOf, legOf, positionText } from '@/core/panel/positions'
 import { quantity } from '@/core/units/format'
@@ -16,12 +19,38 @@ import { useWorkspace } from '../workspace/store'
 import styles from './CircuitInspector.module.css'
 import { LoadDialog } from './LoadDialog'
 
-/** Everything about one circuit, edited in place: each field saves when it is left. */
+/** What the inspector draws from, taken together so that it can be drawn a moment later. */
+type Arrangement = NonNullable<Job['source']>['arrangement']
+
+interface View {
+  circuit: Circuit | undefined
+  circuits: Circuit[]
+  findings: Finding[]
+  legs: Legs | null
+  arrangement: Arrangement | undefined
+}
+
+/**
+ * Everything about one circuit, edited in place: each field saves when it is left.
+ * Its many fields are drawn after the panel and the balance, which answer a tap at once.
+ */
 export function CircuitInspector() {
   const selectedId = useWorkspace(s => s.selectedId)
-  const circuit = useWorkspace(s => s.job.panel.circuits.find(c => c.id === selectedId))
-  return circuit ? <Opened key={circuit.id} circuit={circuit} /> : <Overview />
+  const circuits = useWorkspace(s => s.job.panel.circuits)
+  const findings = useWorkspace(s => s.evaluation.findings)
+  const legs = useWorkspace(s => s.evaluation.legs)
+  const arrangement = useWorkspace(s => s.job.source?.arrangement)
+  const now = useMemo(
+    () => ({ circuit: circuits.find(c => c.id === selectedId), circuits, findings, legs, arrangement }),
+    [selectedId, circuits, findings, legs, arrangement],
+  )
+  return <Inspector view={useDeferredValue(now)} />
 }
+
+const Inspector = memo(function Inspector({ view }: { view: View }) {
+  const { circuit } = view
+  return circuit ? <Opened key={circuit.id} circuit={circuit} view={view} /> : <Overview view={view} />
+})
 
 const positionSchema = z.int('must be a whole number').min(1, 'must be 1 or more')
 const protections: { value: Circuit['protection']; label: string }[] = [
@@ -31,13 +60,14 @@ const protections: { value: Circuit['protection']; label: string }[] = [
   { value: 'dual', label: 'both' },
 ]
 
-function Opened({ circuit }: { circuit: Circuit }) {
+function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
   const act = useWorkspace(s => s.act)
   const select = useWorkspace(s => s.select)
   const say = useWorkspace(s => s.say)
-  const circuits = useWorkspace(s => s.job.panel.circuits)
-  const findings = useWorkspace(s => s.evaluation.findings)
-  const mine = findings.filter(f => f.target.view === 'panel' && f.target.circuitIds.includes(circuit.id))
+  const { circuits } = view
+  const mine = view.findings.filter(
+    f => f.target.view === 'panel' && f.target.circuitIds.includes(circuit.id),
+  )
   const [editing, setEditing] = useState<Load | 'new' | null>(null)
   const { id: circuitId } = circuit
   const edit = (facts: Partial<Circuit>) => act({ op: 'editCircuit', circuitId, facts })
@@ -66,6 +96,7 @@ function Opened({ circuit }: { circuit: Circuit }) {
 
       <section className={styles.loads} aria-label="Loads">
         <h3>Loads</h3>
+        {circuit.loads.length > 0 && <CircuitAverage circuitId={circuitId} />}
         {circuit.loads.map(load => (
           <div key={load.id} className={styles.load}>
             <div>
@@ -203,6 +234,20 @@ function Opened({ circuit }: { circuit: Circuit }) {
   )
 }
 
+/** The circuit's average, which opens its working. */
+function CircuitAverage({ circuitId }: { circuitId: string }) {
+  const job = useWorkspace(s => s.job)
+  const showWorking = useWorkspace(s => s.showWorking)
+  const need = circuitNeeds(job).find(n => n.circuit.id === circuitId)
+  if (!need) return null
+  const { W, working } = meanLoad(loadsOf([need]))
+  return (
+    <button type="button" className={styles.legs} aria-haspopup="dialog" onClick={() => showWorking(working)}>
+      <b>{quantity(W, 'W')}</b> on average
+    </button>
+  )
+}
+
 function Traced({ circuit }: { circuit: Circuit }) {
   const act = useWorkspace(s => s.act)
   const person = useWorkspace(s => s.person)
@@ -224,10 +269,7 @@ function Traced({ circuit }: { circuit: Circuit }) {
 }
 
 /** What is picked, by importance, while no circuit is open. */
-function Overview() {
-  const circuits = useWorkspace(s => s.job.panel.circuits)
-  const legs = useWorkspace(s => s.evaluation.legs)
-  const arrangement = useWorkspace(s => s.job.source?.arrangement)
+function Overview({ view: { circuits, legs, arrangement } }: { view: View }) {
   const showWorking = useWorkspace(s => s.showWorking)
   const select = useWorkspace(s => s.select)
   const picked = circuits.filter(c => c.picked)

@@ -137,9 +137,11 @@ function Cell({ entry: { space, need, continued } }: { entry: DirectoryEntry }) 
     <>
       <td className={styles.space}>{space}</td>
       <td className={styles.entry} data-picked={circuit?.picked}>
-        {circuit?.picked && '■ '}
-        {circuit ? (continued ? '(second pole)' : circuit.label || 'unlabelled') : 'free'}
-        {circuit && !continued && !circuit.traced && <span> n.t.</span>}
+        <div>
+          {circuit?.picked && '■ '}
+          {circuit ? (continued ? '(second pole)' : circuit.label || 'unlabelled') : 'free'}
+          {circuit && !continued && !circuit.traced && <span> n.t.</span>}
+        </div>
       </td>
       <td className={styles.rating}>{circuit && !continued && `${circuit.breakerA} A`}</td>
     </>

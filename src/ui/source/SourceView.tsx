@@ -23,13 +23,13 @@ export function SourceView({ stations }: { stations: Station[] }) {
     <div className={styles.view}>
       <h1>Source</h1>
       <Stations stations={stations} chosen={source?.station} />
-      {source && (
-        <div className={styles.pair}>
-          <Expansion source={source} />
-          <Arrangement source={source} />
+      <div className={styles.pair}>
+        <div className={styles.view}>
+          {source && <Expansion source={source} />}
+          <Hookup />
         </div>
-      )}
-      <Hookup />
+        {source && <Arrangement source={source} />}
+      </div>
       <FindingsHere view="source" />
     </div>
   )

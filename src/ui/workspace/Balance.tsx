@@ -1,7 +1,7 @@
 'use client'
 import Link from 'next/link'
 import type { BalanceLine } from '@/core/job/balance'
-import { quantity } from '@/core/units/format'
+import { plural, quantity } from '@/core/units/format'
 import { SeverityTag } from '../common/SeverityTag'
 import styles from './Balance.module.css'
 import { useWorkspace } from './store'
@@ -84,7 +84,7 @@ const saidAbove = ({ verdict, unit }: BalanceLine) =>
   verdict === 'enough' || ((unit === 'h' || unit === 'Wh') && (verdict === 'short' || verdict === 'tight'))
 
 const amount = (value: number | null, { unit }: BalanceLine) =>
-  value === null ? '–' : unit === 'count' ? `${value}` : quantity(value, unit)
+  value === null ? '–' : unit === 'count' ? plural(value, 'circuit') : quantity(value, unit)
 
 const marginText = (line: BalanceLine) =>
   line.margin === null || line.verdict === 'none needed'

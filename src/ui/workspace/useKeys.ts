@@ -6,7 +6,7 @@ import { views } from './views'
 
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
-  (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  target.matches('input:not([type=radio], [type=checkbox]), textarea, select, [contenteditable]')
 
 /** The keys that work anywhere in the workspace: undo, redo, commands, shortcuts, 1 to 5 for the steps. */
 export function useKeys({ onShortcuts, onPalette }: { onShortcuts: () => void; onPalette: () => void }) {

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { newJob } from '@/core/job/new'
 import { panelSchema } from '@/core/job/schema'
 import { line } from '@/core/quantity'

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { bodyAs, handle, refuse } from '@/server/http/handle'
 import { actAs } from '@/server/people/actor'
 

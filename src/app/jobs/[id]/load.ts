@@ -1,6 +1,6 @@
 import { notFound } from 'next/navigation'
 import { cache } from 'react'
-import { z } from 'zod'
+import * as z from 'zod'
 import { readJobRecord } from '@/server/jobs/repository'
 import { currentActor } from '@/server/people/actor'
 

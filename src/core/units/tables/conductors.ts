@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 
 /** One conductor size. Ampacity by insulation temperature: NEC 310.16; small-conductor limit: NEC 240.4(D). */
 export interface ConductorRow {

@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { bodyAs, gone, handle } from '@/server/http/handle'
 import { archiveJob } from '@/server/jobs/repository'
 import { currentActor } from '@/server/people/actor'

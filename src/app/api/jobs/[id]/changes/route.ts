@@ -1,5 +1,5 @@
 import { NextResponse } from 'next/server'
-import { z } from 'zod'
+import * as z from 'zod'
 import { operationSchema } from '@/core/job/operations'
 import { bodyAs, gone, handle, refuse } from '@/server/http/handle'
 import { changeJob } from '@/server/jobs/repository'

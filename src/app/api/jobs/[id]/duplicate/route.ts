@@ -1,4 +1,4 @@
-import { z } from 'zod'
+import * as z from 'zod'
 import { gone, handle } from '@/server/http/handle'
 import { duplicateJob } from '@/server/jobs/repository'
 import { currentActor } from '@/server/people/actor'

@@ -1,5 +1,5 @@
 import { NextResponse } from 'next/server'
-import { z } from 'zod'
+import * as z from 'zod'
 import { gone, handle } from '@/server/http/handle'
 import { readJobRecord } from '@/server/jobs/repository'
 import { currentActor } from '@/server/people/actor'
