@@ -13,6 +13,7 @@ import {
   type ServedLoad,
   type StartNeed,
   startNeeds,
+  startWorking,
   supplyOf,
 } from './needs'
 import type { Job } from './schema'
@@ -275,8 +276,8 @@ function startLine(job: Job, worst: StartNeed | undefined, output: Output | null
     }
   const { load } = worst
   const sentence = `${load.load.name} starts with ${quantity(worst.startVA, 'VA')} on top of ${quantity(worst.runningVA, 'VA')} running.`
-  if (!job.source) return unknown({ ...about, sentence, working: worst.working }, worst.needVA)
-  return compared({ ...about, sentence, working: worst.working }, worst.needVA, worst.haveVA)
+  if (!job.source) return unknown({ ...about, sentence, working: startWorking(worst) }, worst.needVA)
+  return compared({ ...about, sentence, working: startWorking(worst) }, worst.needVA, worst.haveVA)
 }
 
 function v240Line(job: Job, needs: readonly CircuitNeed[]): BalanceLine {

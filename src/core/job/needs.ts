@@ -173,7 +173,9 @@ export interface StartNeed {
   runningVA: number
   needVA: number
   haveVA: number
-  working: Working
+  /** on which leg it is judged, and beside what */
+  scope: Leg | 'both'
+  others: ServedLoad[]
 }
 
 /**
@@ -189,57 +191,69 @@ export function startNeeds(
     .flatMap(load => {
       const worked = startOf(load.load, load.need.volts)
       if (!worked) return []
-      const scope = split && load.need.leg !== 'both' ? load.need.leg : 'both'
+      const scope: Leg | 'both' = split && load.need.leg !== 'both' ? load.need.leg : 'both'
       const others = loads.filter(l => l !== load && !(load.load.byHand && l.load.byHand))
       const runningVA = coincidence(others, scope).VA
       const haveVA = scope === 'both' ? surge.totalVA : surge.legVA
       const needVA = runningVA + worked.result.startVA
-      const working: Working = {
-        title: `Worst start: ${load.load.name}`,
-        formula: [
-          'needed = what already runs + the start of the motor',
-          'against the surge of the source (of the leg, for 120 V under split phase)',
-        ],
-        inputs: [
-          {
-            label: 'Already running',
-            value: runningVA,
-            unit: 'VA',
-            working: coincidenceWorking('Already running', others, scope),
-          },
-          {
-            label: `Start of ${load.load.name}`,
-            value: worked.result.startVA,
-            unit: 'VA',
-            working: worked.working,
-            provenance: startProvenance(load.load),
-          },
-          ...(Number.isFinite(haveVA)
-            ? [
-                {
-                  label: 'Surge of the source',
-                  value: haveVA,
-                  unit: 'VA' as const,
-                  provenance: { from: 'catalogue' as const },
-                },
-              ]
-            : []),
-        ],
-        steps: [
-          {
-            label: 'Needed at the start',
-            value: needVA,
-            unit: 'VA',
-            arithmetic: `${figure(runningVA)} + ${figure(worked.result.startVA)}`,
-          },
-        ],
-        references: [],
-        ruleOfThumb: 'A surge is two to seven times running',
-        notCovered: ['Two motors starting in the same second.', 'How long the source holds its surge.'],
-      }
-      return [{ load, ...worked.result, runningVA, needVA, haveVA, working }]
+      return [{ load, ...worked.result, runningVA, needVA, haveVA, scope, others }]
     })
     .sort((a, b) => b.needVA / b.haveVA - a.needVA / a.haveVA)
+}
+
+/** The working of one start; made for the one that is shown. */
+export function startWorking({
+  load,
+  others,
+  scope,
+  runningVA,
+  needVA,
+  haveVA,
+  startVA,
+}: StartNeed): Working {
+  return {
+    title: `Worst start: ${load.load.name}`,
+    formula: [
+      'needed = what already runs + the start of the motor',
+      'against the surge of the source (of the leg, for 120 V under split phase)',
+    ],
+    inputs: [
+      {
+        label: 'Already running',
+        value: runningVA,
+        unit: 'VA',
+        working: coincidenceWorking('Already running', others, scope),
+      },
+      {
+        label: `Start of ${load.load.name}`,
+        value: startVA,
+        unit: 'VA',
+        working: startOf(load.load, load.need.volts)?.working,
+        provenance: startProvenance(load.load),
+      },
+      ...(Number.isFinite(haveVA)
+        ? [
+            {
+              label: 'Surge of the source',
+              value: haveVA,
+              unit: 'VA' as const,
+              provenance: { from: 'catalogue' as const },
+            },
+          ]
+        : []),
+    ],
+    steps: [
+      {
+        label: 'Needed at the start',
+        value: needVA,
+        unit: 'VA',
+        arithmetic: `${figure(runningVA)} + ${figure(startVA)}`,
+      },
+    ],
+    references: [],
+    ruleOfThumb: 'A surge is two to seven times running',
+    notCovered: ['Two motors starting in the same second.', 'How long the source holds its surge.'],
+  }
 }
 
 function startProvenance(load: Load) {

@@ -49,7 +49,7 @@ export function CircuitInspector() {
 
 const Inspector = memo(function Inspector({ view }: { view: View }) {
   const { circuit } = view
-  return circuit ? <Opened key={circuit.id} circuit={circuit} view={view} /> : <Overview view={view} />
+  return circuit ? <Opened circuit={circuit} view={view} /> : <Overview view={view} />
 })
 
 const positionSchema = z.int('must be a whole number').min(1, 'must be 1 or more')
@@ -118,6 +118,7 @@ function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
 
       <section className={styles.fields} aria-label="Circuit">
         <EditField
+          key={`label of ${circuitId}`}
           label="Label"
           value={circuit.label}
           read={readText(circuitSchema.shape.label)}
@@ -152,6 +153,7 @@ function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
             onChange={tier => tell(edit({ tier: tier === 1 ? 1 : tier === 2 ? 2 : 3 }))}
           />
           <EditField
+            key={`position of ${circuitId}`}
             label="Position"
             value={String(circuit.position)}
             inputMode="decimal"

@@ -74,9 +74,6 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
   const [overlay, setOverlay] = useState<Overlay>(null)
   const title = useWorkspace(s => s.job.title)
   const place = useWorkspace(s => s.job.place)
-  const undo = useWorkspace(s => s.undo)
-  const redo = useWorkspace(s => s.redo)
-  const back = useWorkspace(s => s.back)
   const notice = useWorkspace(s => s.notice)
   const say = useWorkspace(s => s.say)
   const conflict = useWorkspace(s => s.conflict !== null)
@@ -98,22 +95,7 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
           <Pencil size={17} aria-hidden />
         </IconButton>
         <SaveState />
-        <IconButton
-          aria-label={undo === null ? 'Undo: nothing to take back' : `Undo: ${undo}`}
-          title={undo === null ? 'Nothing to take back' : `Undo: ${undo}`}
-          disabled={undo === null}
-          onClick={() => back('undo')}
-        >
-          <Undo2 size={20} aria-hidden />
-        </IconButton>
-        <IconButton
-          aria-label={redo === null ? 'Redo: nothing to bring back' : `Redo: ${redo}`}
-          title={redo === null ? 'Nothing to bring back' : `Redo: ${redo}`}
-          disabled={redo === null}
-          onClick={() => back('redo')}
-        >
-          <Redo2 size={20} aria-hidden />
-        </IconButton>
+        <UndoRedo />
         <IconButton
           className={styles.wide}
           aria-label="Commands"
@@ -159,6 +141,32 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
         message={notice}
       />
     </div>
+  )
+}
+
+function UndoRedo() {
+  const undo = useWorkspace(s => s.undo)
+  const redo = useWorkspace(s => s.redo)
+  const back = useWorkspace(s => s.back)
+  return (
+    <>
+      <IconButton
+        aria-label={undo === null ? 'Undo: nothing to take back' : `Undo: ${undo}`}
+        title={undo === null ? 'Nothing to take back' : `Undo: ${undo}`}
+        disabled={undo === null}
+        onClick={() => back('undo')}
+      >
+        <Undo2 size={20} aria-hidden />
+      </IconButton>
+      <IconButton
+        aria-label={redo === null ? 'Redo: nothing to bring back' : `Redo: ${redo}`}
+        title={redo === null ? 'Nothing to bring back' : `Redo: ${redo}`}
+        disabled={redo === null}
+        onClick={() => back('redo')}
+      >
+        <Redo2 size={20} aria-hidden />
+      </IconButton>
+    </>
   )
 }
 

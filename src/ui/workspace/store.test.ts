@@ -82,7 +82,7 @@ test('while the server is away changes are kept and sent when it is back', async
   server.away = true
   store.getState().act(drop)
   store.getState().act({ op: 'setOutage', facts: { hours: 48 } })
-  await jest.advanceTimersByTimeAsync(60)
+  await jest.advanceTimersByTimeAsync(200)
   expect(store.getState()).toMatchObject({ saving: 'waiting', revision: 1 })
   expect(store.getState().pending).toHaveLength(2)
   server.away = false
@@ -101,7 +101,7 @@ test.each([
     const store = createWorkspace(server.record, 'Designer')
     server.elsewhere(72)
     store.getState().act(drop)
-    await jest.advanceTimersByTimeAsync(60)
+    await jest.advanceTimersByTimeAsync(200)
     expect(store.getState().conflict?.since[0]?.person).toBe('Other')
     expect(picked(store.getState().job)).toBe(false)
     store.getState().resolve(choice)

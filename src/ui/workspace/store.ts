@@ -70,6 +70,7 @@ function onTop(job: Job, pending: readonly Pending[]): { job: Job; kept: Pending
 }
 
 const evaluated = (job: Job) => ({ job, evaluation: evaluate(job) })
+const gatherMs = 60
 const longestWaitMs = 10_000
 
 /** The workspace of one job: edits at once, saves behind, and never drops what was not saved. */
@@ -89,7 +90,11 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
       const pending = [...get().pending, ...changes]
       set({ pending })
       keep(get().id, get().revision, pending)
-      void send()
+      if (get().saving === 'idle') {
+        // the tap is painted first, and quick taps travel together
+        clearTimeout(timer)
+        timer = setTimeout(() => void send(), gatherMs)
+      }
     }
 
     async function send(): Promise<void> {
