@@ -23,6 +23,7 @@ test('a job from nothing to a balance, with the keyboard alone', async ({ page }
   await page.keyboard.press('Space')
   await expect(breaker(page, '1 Refrigerator')).toHaveAttribute('aria-pressed', 'true')
 
+  await page.keyboard.press('Enter')
   await page.getByRole('button', { name: 'Add a load' }).focus()
   await page.keyboard.press('Enter')
   await expect(page.getByLabel('Name', { exact: true })).toBeFocused()

@@ -43,10 +43,7 @@ export const Breaker = memo(function Breaker(p: Props) {
   const words = feedWords[p.feed][p.picked ? 'picked' : 'idle']
   const name = p.label || 'Unlabelled'
   const leg = p.leg === 'both' ? '240 V' : p.leg
-  const pick = () => {
-    p.act({ op: 'selectCircuit', circuitId: p.id, picked: !p.picked })
-    p.select(p.id)
-  }
+  const pick = () => p.act({ op: 'selectCircuit', circuitId: p.id, picked: !p.picked })
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.key !== 'Enter') return
     event.preventDefault()

@@ -21,7 +21,6 @@ export function Palette({ onClose, onFacts }: { onClose: () => void; onFacts: ()
   const findings = useWorkspace(s => s.evaluation.findings)
   const act = useWorkspace(s => s.act)
   const back = useWorkspace(s => s.back)
-  const select = useWorkspace(s => s.select)
   const entries: Entry[] = [
     ...views.map(v => ({
       label: `Go to ${v.label}`,
@@ -46,7 +45,6 @@ export function Palette({ onClose, onFacts }: { onClose: () => void; onFacts: ()
       group: 'Circuits',
       run: () => {
         act({ op: 'selectCircuit', circuitId: c.id, picked: !c.picked })
-        select(c.id)
       },
     })),
   ]

@@ -20,7 +20,7 @@ export function StepsNav() {
           const mine = key === 'findings' ? [] : findingsOf(key, findings)
           const worst = severities.find(s => mine.some(f => f.severity === s))
           return (
-            <li key={key}>
+            <li key={key} data-here={here}>
               <Link href={`/jobs/${id}/${key}`} aria-current={here ? 'page' : undefined} title={help}>
                 <span className={styles.label}>{label}</span>
                 <span className={styles.state}>
