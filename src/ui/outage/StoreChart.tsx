@@ -6,7 +6,7 @@ import styles from './OutageView.module.css'
 
 const width = 760
 const height = 280
-const left = 64
+const left = 92
 const bottom = 44
 const top = 14
 const right = 16
@@ -69,7 +69,7 @@ export function StoreChart() {
           hours of outage
         </text>
         <text
-          transform={`translate(13 ${top + (height - top - bottom) / 2}) rotate(-90)`}
+          transform={`translate(18 ${top + (height - top - bottom) / 2}) rotate(-90)`}
           textAnchor="middle"
         >
           store, Wh

@@ -11,6 +11,7 @@ export function Balance() {
   const lines = useWorkspace(s => s.evaluation.balance)
   const headline = useWorkspace(s => s.evaluation.headline)
   const id = useWorkspace(s => s.id)
+  const anyPicked = useWorkspace(s => s.job.panel.circuits.some(c => c.picked))
   return (
     <section aria-label="Balance" className={styles.balance}>
       <h2>Balance</h2>
@@ -24,7 +25,11 @@ export function Balance() {
             {headline.worst.sentence}
           </Link>
         ) : (
-          <p>The checks find nothing so far.</p>
+          <p>
+            {anyPicked
+              ? 'The checks find nothing on this design.'
+              : 'Nothing to check yet: pick circuits on the panel, then choose a source.'}
+          </p>
         )}
       </div>
       <ul>

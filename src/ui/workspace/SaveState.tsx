@@ -13,13 +13,14 @@ export function SaveState() {
       ? `Not saved: ${plural(pending, 'change')} kept here, trying again`
       : pending
         ? 'Saving'
-        : `Saved, revision ${revision}`
+        : 'Saved'
   return (
     <output
       className={styles.save}
       data-state={saving === 'waiting' ? 'waiting' : pending ? 'saving' : 'saved'}
     >
       {text}
+      {text === 'Saved' && <span className={styles.wide}>, revision {revision}</span>}
     </output>
   )
 }
