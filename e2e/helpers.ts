@@ -25,6 +25,10 @@ export async function openJob(page: Page, id: string, view = 'panel') {
 
 /** Nothing that axe holds against WCAG A and AA. */
 export async function accessible(page: Page) {
+  // a dialog that is still fading in has colours of its own
+  await page.evaluate(() =>
+    Promise.all(document.getAnimations().map(a => a.finished.catch(() => null))).then(() => null),
+  )
   await page.evaluate(axe.source)
   const faults = await page.evaluate(async () => {
     const run = (globalThis as unknown as { axe: typeof axe }).axe
