@@ -1,0 +1,68 @@
+import { evaluate } from '@/core/job/evaluate'
+import { readJob } from '@/core/job/read'
+import { equipmentSchema } from '@/core/source/equipment'
+import { listStations } from '../catalogue/repository'
+import { closeDb } from '../db/connection'
+import { readJobRecord } from '../jobs/repository'
+import { listPeople } from '../people/repository'
+import { catalogue } from './catalogue'
+import { demoFirmSlug, seedDemo } from './demo'
+import { alderHollow, demoJobs, fernbrook } from './jobs'
+
+const ids = (job: typeof alderHollow) => evaluate(job).findings.map(f => f.id)
+afterAll(closeDb)
+
+test('the whole catalogue of the scenario is there, each entry valid and named once', () => {
+  for (const item of catalogue) expect(equipmentSchema.safeParse(item)).toMatchObject({ success: true })
+  expect(new Set(catalogue.map(c => c.id)).size).toBe(catalogue.length)
+  expect(catalogue.map(c => c.name)).toEqual(
+    expect.arrayContaining([
+      'Rill 6',
+      'Brook 15',
+      'Sluice 22',
+      'Sluice 22B',
+      'Weirgate 36',
+      'Spate 64',
+      'Cascade 48-280',
+      'Millrace 8',
+      'Estuary outlet',
+      'Freshet 18',
+      'Riffle 4',
+      'Riffle 6',
+      'Riffle 10',
+      'Riffle 1N',
+      'Tailrace 5k',
+      'Braid 12',
+    ]),
+  )
+})
+
+test('each demo job shows its trap', () => {
+  expect(alderHollow.panel.circuits.reduce((spaces, c) => spaces + c.poles, 0)).toBe(26)
+  expect(alderHollow.panel.circuits.filter(c => c.picked)).toHaveLength(6)
+  expect(ids(alderHollow)).toContain('neutral.shared-overload')
+  expect(ids(fernbrook)).toContain('bond.none')
+})
+
+test('the day-care’s run time by hand', () => {
+  // boiler 0.42 × 62 + 0.58 × 6 = 29.52; circulators 0.42 × 44 = 18.48; refrigerator 0.29 × 118 + 0.71 × 2 = 35.64;
+  // microwave 12.96; bottle warmer 6; lights 14.4; monitors 7; formula refrigerator 0.24 × 74 + 0.76 = 18.52; router 11
+  const meanW = 29.52 + 18.48 + 35.64 + 12.96 + 6 + 14.4 + 7 + 18.52 + 11
+  const hours = (3800 * 0.95 * 0.95) / (16 + meanW / 0.89)
+  expect(evaluate(alderHollow).headline.hoursHad).toBeCloseTo(hours, 9)
+})
+
+test('seeding is idempotent, and what is read back is what was written', async () => {
+  await seedDemo()
+  expect(await seedDemo()).toBe(false)
+  const people = await listPeople(demoFirmSlug)
+  expect(people.map(p => p.label)).toEqual(['Designer', 'Field technician'])
+  const [actor] = people
+  if (!actor) throw new Error('no people')
+  for (const { id, job } of demoJobs) {
+    expect(readJob(job).ok).toBe(true)
+    expect((await readJobRecord(actor, id))?.job).toEqual(job)
+  }
+  const stations = await listStations(actor)
+  expect(stations.map(s => s.continuousW)).toEqual([600, 1500, 2200, 2200, 3600, 6400])
+})
