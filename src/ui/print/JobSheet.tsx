@@ -23,9 +23,10 @@ export function JobSheet({
   const evaluation = evaluate(job)
   const picked = circuitNeeds(job).filter(n => n.circuit.picked)
   const { source, outage, panel } = job
+  const dense = panel.spaces > 30 || picked.length > 14
   const grave = evaluation.findings.filter(f => f.severity === 'stop' || f.severity === 'fix')
   return (
-    <article className={styles.sheet}>
+    <article className={styles.sheet} data-dense={dense}>
       <header>
         <div>
           <h1>{job.title}</h1>

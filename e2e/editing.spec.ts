@@ -1,0 +1,92 @@
+import { expect, type Page, test } from '@playwright/test'
+import { largestJob } from '../bench/job'
+import { alder, breaker, copyOf, line, openJob, saved } from './helpers'
+
+const choose = async (page: Page, label: string, option: string | RegExp) => {
+  await page.getByRole('combobox', { name: label, exact: true }).click()
+  await page.getByRole('option', { name: option, exact: true }).click()
+}
+
+test('with the mouse: a two-pole breaker, its load, a move, a shared neutral, and all of it taken back', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, alder)
+  await openJob(page, id)
+  await breaker(page, '27 free').click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Label').fill('Well pump')
+  await choose(page, 'Poles', 'two, 240 V')
+  await dialog.getByRole('button', { name: 'Add' }).click()
+  await expect(breaker(page, '27·29 Well pump')).toHaveAccessibleName(/240 V, no 240 V/)
+
+  await page.getByRole('button', { name: 'Open 27·29 Well pump' }).click()
+  await page.getByRole('button', { name: 'Add a load' }).click()
+  await dialog.getByLabel('Name', { exact: true }).fill('Pump')
+  await dialog.getByLabel('Running', { exact: true }).fill('900')
+  await choose(page, 'Motor', 'motor')
+  await choose(page, 'Start', 'locked-rotor amps (A)')
+  await dialog.getByLabel('Start figure').fill('38')
+  await dialog.getByRole('button', { name: 'Keep' }).click()
+  await breaker(page, '27·29 Well pump').click()
+  await expect(line(page, 'v240')).toContainText(
+    '27·29 Well pump at 240 V, which both legs tied does not give',
+  )
+
+  await page.getByRole('link', { name: 'Source' }).click()
+  await page.getByText('Spate 64').click()
+  await page.getByRole('radio', { name: /^split phase/i }).check()
+  await expect(line(page, 'v240')).toHaveAttribute('data-verdict', 'enough')
+  // 38 A × 240 V = 9,120 VA on top of the rest, 11,500 there
+  await line(page, 'start').getByRole('button').click()
+  await expect(page.getByRole('dialog', { name: /^Working: Worst start: Pump/ })).toContainText('9,120 VA')
+  await page.getByRole('button', { name: 'Close the working' }).click()
+
+  await page.getByRole('link', { name: 'Panel' }).click()
+  await page.getByRole('button', { name: 'Open 9 Playroom lights' }).click()
+  await page.getByLabel('Position').fill('28')
+  await page.getByLabel('Position').press('Enter')
+  await expect(breaker(page, '28 Playroom lights')).toBeVisible()
+  await choose(page, 'Neutral', /^shared with 26/)
+  await expect(breaker(page, '26 Unlabelled')).toContainText('N with 28')
+  await saved(page)
+
+  const undo = page.getByRole('button', { name: /^Undo/ })
+  for (let left = 8; left > 0 && (await undo.isEnabled()); left--) {
+    const before = await undo.getAttribute('aria-label')
+    await undo.click()
+    await expect(undo).not.toHaveAttribute('aria-label', before ?? '')
+  }
+  await expect(line(page, 'hours')).toContainText('has 18.2 h')
+  await expect(breaker(page, '27 free')).toBeVisible()
+  const text = async (which: string) => (await request.get(`/api/jobs/${which}/export`)).json()
+  const { title: _, ...back } = await text(id)
+  const { title: __, ...original } = await text(alder)
+  expect(back).toEqual(original)
+})
+
+test('the name, the Code edition and the panel of a job are changed; a panel too small is refused in words', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, alder)
+  await openJob(page, id)
+  await page.getByRole('button', { name: 'Name, place, step and Code edition' }).click()
+  await page.getByLabel('Name', { exact: true }).fill('Alder Hollow, second visit')
+  await choose(page, 'National Electrical Code', '2023 edition')
+  await choose(page, 'Spaces', '12')
+  await expect(page.getByText(/Not changed: .* needs space 14, but the panel has 12/)).toBeVisible()
+  await page.getByRole('button', { name: 'Done' }).click()
+  await saved(page)
+  await page.goto(`/jobs/${id}/print`)
+  await expect(page.getByRole('heading', { name: 'Alder Hollow, second visit' })).toBeVisible()
+  await expect(page.getByText('NEC 2023')).toBeVisible()
+})
+
+test('the largest panel, with the longest labels, still prints on one page', async ({ page, request }) => {
+  const { id } = await (await request.post('/api/jobs/import', { data: largestJob() })).json()
+  await page.goto(`/jobs/${id}/print`)
+  await expect(page.getByRole('cell', { name: '42', exact: true })).toBeVisible()
+  const pdf = await page.pdf({ preferCSSPageSize: true })
+  expect(pdf.toString('latin1').match(/\/Type\s*\/Page\b/g)).toHaveLength(1)
+})
