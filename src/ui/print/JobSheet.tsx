@@ -141,10 +141,11 @@ function Cell({ entry: { space, need, continued } }: { entry: DirectoryEntry }) 
         <div>
           {circuit?.picked && '■ '}
           {circuit ? (continued ? '(second pole)' : circuit.label || 'unlabelled') : 'free'}
-          {circuit && !continued && !circuit.traced && <span> n.t.</span>}
         </div>
       </td>
-      <td className={styles.rating}>{circuit && !continued && `${circuit.breakerA} A`}</td>
+      <td className={styles.rating}>
+        {circuit && !continued && `${circuit.breakerA} A${circuit.traced ? '' : ' n.t.'}`}
+      </td>
     </>
   )
 }
