@@ -169,7 +169,7 @@ test('every fix that the tool offers settles its finding', () => {
 test('no finding, caution or verdict ever says safe or approved, and every stop says what to do', () => {
   for (const [, wrong, right] of speaks) {
     expect(JSON.stringify([evaluate(wrong), evaluate(right)])).not.toMatch(/\bsafe\b|\bapproved\b/i)
-    for (const f of findings(wrong)) expect(f.todo.length).toBeGreaterThan(10)
+    for (const f of findings(wrong)) expect(f.remedy.length).toBeGreaterThan(10)
   }
 })
 

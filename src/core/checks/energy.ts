@@ -49,7 +49,7 @@ export function energyShort(evaluated: Evaluated): Finding[] {
       why: tier1
         ? 'Circuits that must run go dark before the outage ends.'
         : 'Circuits go dark before the outage ends.',
-      todo: units
+      remedy: units
         ? 'More storage does it; so does dropping circuits or a generator for some hours.'
         : `No number of expansion units does it${source?.station.expansion ? '' : ': this unit takes none'}. Drop circuits, or choose a larger store.`,
       target: { view: 'source', field: 'expansionUnits' },
@@ -70,7 +70,7 @@ export function energyReserve({ job, figures }: Evaluated): Finding[] {
       severity: 'mind',
       sentence: `The outage is outlasted only by eating into the ${quantity(outage.reserveFraction, 'fraction')} kept in reserve.`,
       why: 'The reserve is there for the outage that lasts longer than asked.',
-      todo: 'Say so to the customer, or size without the reserve.',
+      remedy: 'Say so to the customer, or size without the reserve.',
       target: { view: 'outage', field: 'reserveFraction' },
       fixes: [{ label: 'Keep no reserve', operations: [{ op: 'setOutage', facts: { reserveFraction: 0 } }] }],
     },

@@ -18,7 +18,7 @@ export interface Finding {
   /** what is wrong, with names, positions and figures */
   sentence: string
   why: string
-  todo: string
+  remedy: string
   /** article of the National Electrical Code, or the rule it comes from */
   article?: string
   target: Target

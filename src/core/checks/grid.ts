@@ -12,7 +12,7 @@ export function transferMissing({ job }: Evaluated): Finding[] {
       severity: 'stop',
       sentence: `Nothing makes paralleling impossible between the ${job.source?.station.name ?? 'source'} and the utility in ${job.panel.name}.`,
       why: 'A main left on feeds the street: line workers and neighbours can be killed, the source destroyed.',
-      todo: 'Choose a hook-up with a transfer switch or a listed interlock.',
+      remedy: 'Choose a hook-up with a transfer switch or a listed interlock.',
       article: 'NEC 702.5',
       target: { view: 'source', field: 'method' },
       fixes: [
@@ -27,7 +27,7 @@ export function transferMissing({ job }: Evaluated): Finding[] {
       severity: 'stop',
       sentence: 'With no interlock the inlet’s pins are live from the panel.',
       why: 'Bare pins at line voltage can be touched by whoever opens the cover.',
-      todo: 'Switch the backfed breaker off, lock it, and plan an interlock before anything else.',
+      remedy: 'Switch the backfed breaker off, lock it, and plan an interlock before anything else.',
       article: 'NEC 406.7(B)',
       target: { view: 'source', field: 'method' },
       fixes: [],
@@ -44,7 +44,8 @@ export function applianceCordJurisdiction({ job }: Evaluated): Finding[] {
       sentence:
         'The appliance is converted to cord and plug, which some jurisdictions refuse for fixed equipment.',
       why: 'An inspector may have it undone; the appliance’s listing may not cover it.',
-      todo: 'Ask the authority having jurisdiction, and read the appliance’s instructions, before cutting the whip.',
+      remedy:
+        'Ask the authority having jurisdiction, and read the appliance’s instructions, before cutting the whip.',
       article: 'NEC 400.10, 400.12, 422.16',
       target: { view: 'source', field: 'method' },
       fixes: [],
@@ -61,7 +62,7 @@ export function utilityReturnBlind({ job }: Evaluated): Finding[] {
       severity: 'mind',
       sentence: 'With the main off nothing in the house tells that the utility is back.',
       why: 'People stay on the battery for hours, or switch back too early.',
-      todo: 'Put an indicator ahead of the main, or a drill on the switch-over card.',
+      remedy: 'Put an indicator ahead of the main, or a drill on the switch-over card.',
       target: { view: 'source', field: 'method' },
       fixes: [],
     },

@@ -27,7 +27,8 @@ export function bonds(evaluated: Evaluated): Finding[] {
       severity: 'stop',
       sentence: `${what}, and the hook-up leaves the house’s own neutral-to-ground bond in force: two bonds.`,
       why: 'Neutral current takes the ground wires; ground-fault devices trip; metal can carry voltage.',
-      todo: 'Use a floating source, take the bonding plug out, or choose a hook-up that switches the neutral too.',
+      remedy:
+        'Use a floating source, take the bonding plug out, or choose a hook-up that switches the neutral too.',
       article: 'NEC 250.24, 250.30',
       target: bondTarget,
       fixes: [
@@ -40,7 +41,7 @@ export function bonds(evaluated: Evaluated): Finding[] {
       severity: 'stop',
       sentence: `The hook-up switches the neutral and the ${station.name} floats: nothing bonds neutral to ground while it runs.`,
       why: 'A fault to metal would not trip a breaker.',
-      todo: 'The source is separately derived: put the one bond at the source, as its instructions allow.',
+      remedy: 'The source is separately derived: put the one bond at the source, as its instructions allow.',
       article: 'NEC 250.30(A)',
       target: bondTarget,
       fixes: [{ label: 'Fit a bonding plug at the source', operations: plug(true) }],
@@ -52,7 +53,8 @@ export function bonds(evaluated: Evaluated): Finding[] {
       severity: 'stop',
       sentence: `${together(burners.map(named))} proves its flame through ground and will lock out on the ${station.name}, whose neutral floats.`,
       why: 'Without a neutral-to-ground bond the flame signal has no way back: no heat, on the coldest night.',
-      todo: 'Standing alone, a bonding plug cures it. It is forbidden once the house’s own bond is connected.',
+      remedy:
+        'Standing alone, a bonding plug cures it. It is forbidden once the house’s own bond is connected.',
       article: 'NEC 250.34, and the burner’s instructions',
       target: bondTarget,
       fixes: [{ label: 'Fit a bonding plug at the source', operations: plug(true) }],
@@ -63,7 +65,8 @@ export function bonds(evaluated: Evaluated): Finding[] {
       severity: 'mind',
       sentence: `The ${station.name}’s ground-fault outlets feed a panel whose neutral is bonded: they will trip.`,
       why: 'Part of the neutral current returns by ground and the device sees a fault.',
-      todo: 'Use an outlet without ground-fault protection where the instructions give one, or another source.',
+      remedy:
+        'Use an outlet without ground-fault protection where the instructions give one, or another source.',
       article: 'NEC 250.6, and the unit’s instructions',
       target: bondTarget,
       fixes: [],
@@ -74,7 +77,7 @@ export function bonds(evaluated: Evaluated): Finding[] {
       severity: 'mind',
       sentence: `On the floating ${station.name} a meter will show odd volts from each conductor to ground.`,
       why: 'Filter capacitors leak a little; a high-impedance meter shows it. It alarms people every time.',
-      todo: 'Tell the customer, and confirm with a low-impedance meter.',
+      remedy: 'Tell the customer, and confirm with a low-impedance meter.',
       target: bondTarget,
       fixes: [],
     })
@@ -84,7 +87,7 @@ export function bonds(evaluated: Evaluated): Finding[] {
       severity: 'ask',
       sentence: `The ${station.name}’s data do not say whether its neutral is bonded.`,
       why: 'Whether there is one bond, none or two cannot be judged.',
-      todo: 'Unplugged from everything, measure neutral to ground at its outlet: near 0 Ω is bonded.',
+      remedy: 'Unplugged from everything, measure neutral to ground at its outlet: near 0 Ω is bonded.',
       target: bondTarget,
       fixes: [],
     })
@@ -94,7 +97,7 @@ export function bonds(evaluated: Evaluated): Finding[] {
       severity: 'ask',
       sentence: 'How the source is connected is not decided, so the neutral-to-ground bond cannot be judged.',
       why: 'There must be exactly one bond; which source is right depends on whether the neutral is switched.',
-      todo: 'Choose the hook-up beside the source.',
+      remedy: 'Choose the hook-up beside the source.',
       article: 'NEC 250.24, 250.30',
       target: bondTarget,
       fixes: [],
@@ -139,7 +142,7 @@ export function neutralSharedOverload({ job, needs, figures }: Evaluated): Findi
           severity: 'stop',
           sentence: `${named(a)} and ${named(b)} share a neutral of ${smaller.size} AWG${wire ? '' : ' (size assumed)'}, good for ${quantity(result.neutralA, 'A')}; with ${arrangementName[supply.arrangement]} it can carry ${quantity(result.worstNeutralA, 'A')}.`,
           why: 'On tied legs the two currents add in the neutral, and no breaker watches it: it overheats inside the wall.',
-          todo: `Drop one of the two, choose split phase, or feed from an outlet whose breaker is at most ${quantity(result.neutralA, 'A')}.`,
+          remedy: `Drop one of the two, choose split phase, or feed from an outlet whose breaker is at most ${quantity(result.neutralA, 'A')}.`,
           article: 'NEC 210.4, 310.16',
           target: { view: 'panel', circuitIds: [a.circuit.id, b.circuit.id] },
           fixes: [a, b].map(n => ({
@@ -167,7 +170,7 @@ export function neutralSharedSplit({ job, needs }: Evaluated): Finding[] {
         severity: 'stop',
         sentence: `${named(moved)} goes to the switch, but ${named(left)}, which shares its neutral, stays on the utility.`,
         why: 'Two supplies would return through one neutral: it can carry both currents, and both are live when one is off.',
-        todo: 'Move both hots together, or neither, or pull a neutral of its own.',
+        remedy: 'Move both hots together, or neither, or pull a neutral of its own.',
         article: 'NEC 300.3(B), 210.4',
         target: { view: 'panel', circuitIds: [moved.circuit.id, left.circuit.id] },
         fixes: [
@@ -193,7 +196,8 @@ export function neutralUnknown({ needs }: Evaluated): Finding[] {
       severity: 'ask',
       sentence: `Whether ${together(unsure.map(named))} ${unsure.length > 1 ? 'have neutrals of their own' : 'has a neutral of its own'} is not known.`,
       why: 'A shared neutral adds up on tied legs and must not be parted by a switch.',
-      todo: 'With the cover off and power off, follow the cable: three insulated wires in one sheath mean a shared neutral.',
+      remedy:
+        'With the cover off and power off, follow the cable: three insulated wires in one sheath mean a shared neutral.',
       article: 'NEC 210.4',
       target: { view: 'panel', circuitIds: unsure.map(n => n.circuit.id) },
       fixes: [],

@@ -30,7 +30,7 @@ export function v240({ job, needs }: Evaluated): Finding[] {
             severity: 'stop',
             sentence: `${named(n)} is picked while only ${source.liveLeg} is live: its load links the dead leg to the live one.`,
             why: 'Circuits believed dead come alive at odd voltage through the load, and their equipment can be damaged.',
-            todo: 'Leave it off; every two-pole breaker must be off under this arrangement.',
+            remedy: 'Leave it off; every two-pole breaker must be off under this arrangement.',
             article: 'NEC 110.3(B)',
             target: { view: 'panel', circuitIds: [n.circuit.id] },
             fixes: [drop(n), ...(canSplit ? [split] : [])],
@@ -40,7 +40,7 @@ export function v240({ job, needs }: Evaluated): Finding[] {
             severity: n.circuit.tier === 1 ? 'stop' : 'fix',
             sentence: `${named(n)} needs 240 V, and ${arrangementName[source.arrangement]} has none.`,
             why: 'The load will not run.',
-            todo: canSplit
+            remedy: canSplit
               ? 'Arrange the source as split phase, or leave the circuit out.'
               : 'Choose a 120/240 V source, or leave the circuit out.',
             target: { view: 'panel', circuitIds: [n.circuit.id] },
@@ -82,7 +82,7 @@ export function legDead(evaluated: Evaluated): Finding[] {
       severity: 'fix',
       sentence: `${together(dead.map(named))} ${dead.length > 1 ? 'sit' : 'sits'} on ${other}, which is dead with one leg live.`,
       why: 'Half of the panel has no supply under this arrangement.',
-      todo: 'Move the breakers to the live leg, tie both legs, or feed the other leg.',
+      remedy: 'Move the breakers to the live leg, tie both legs, or feed the other leg.',
       target: { view: 'panel', circuitIds: dead.map(n => n.circuit.id) },
       fixes: [
         ...(moves
@@ -112,7 +112,7 @@ export function legOverload({ job, figures }: Evaluated): Finding[] {
       severity: 'stop',
       sentence: `${leg} carries ${quantity(sums[leg].VA, 'VA')} together; the ${job.source?.station.name} gives a leg ${quantity(output.legW, 'VA')}.`,
       why: 'The unit trips and the whole house goes dark.',
-      todo: 'Move a breaker to the other leg, or drop a circuit of this leg.',
+      remedy: 'Move a breaker to the other leg, or drop a circuit of this leg.',
       article: 'NEC 210.20(A)',
       target: { view: 'panel', circuitIds: largestOn(leg, figures) },
       fixes: [],
@@ -142,7 +142,7 @@ export function legImbalance({ job, figures, legs }: Evaluated): Finding[] {
       severity: 'mind',
       sentence: `${heavy} carries ${quantity(sums[heavy].VA, 'VA')} and ${light} ${quantity(sums[light].VA, 'VA')}: ${quantity(legs.imbalanceFraction, 'fraction')} out of balance.`,
       why: 'The fuller leg reaches its limit while the other idles.',
-      todo: `Move a breaker from ${heavy} to ${light}.`,
+      remedy: `Move a breaker from ${heavy} to ${light}.`,
       target: { view: 'panel', circuitIds: largestOn(heavy, figures) },
       fixes: [],
     },

@@ -23,7 +23,7 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
       <p>{finding.why}</p>
       <p>
         <b>To do: </b>
-        {finding.todo}
+        {finding.remedy}
       </p>
       {finding.article && <p className={styles.article}>{finding.article}</p>}
       <div className={styles.actions}>
