@@ -30,7 +30,7 @@ export interface BalanceLine {
   margin: number | null
   verdict: Verdict
   sentence: string
-  working: Working | null
+  working: Working
 }
 
 /** The figures behind the balance, for the checks. */
@@ -113,7 +113,7 @@ function energyLines(
     const sentence = 'No source is chosen yet.'
     return {
       lines: [
-        unknown({ ...hours, sentence, working: null }, outage.hours),
+        unknown({ ...hours, sentence, working: mean.working }, outage.hours),
         unknown({ ...energy, sentence, working: mean.working }, mean.W * outage.hours),
       ],
       run: null,
@@ -210,7 +210,7 @@ function legLine(
     margin: 0,
     verdict: 'none needed',
     sentence,
-    working: null,
+    working,
   })
   if (!supply || !output) return unknown({ ...about, sentence: 'No source is chosen yet.', working }, sum.VA)
   if (!supply.throughPanel) return idle(`Appliances are plugged in directly: ${leg} is not fed.`)
@@ -262,6 +262,18 @@ function withLimit(working: Working, limitW: number | null, output: Output | nul
   }
 }
 
+const noStart: Working = {
+  title: 'Start',
+  formula: [
+    'needed = what already runs + the start of a motor',
+    'no picked load is a motor or has a start figure: nothing is needed',
+  ],
+  inputs: [],
+  steps: [],
+  references: [],
+  notCovered: ['The short inrush of electronic loads.'],
+}
+
 function startLine(job: Job, worst: StartNeed | undefined, output: Output | null): BalanceLine {
   const about = { id: 'start', label: 'Start', unit: 'VA' } as const
   if (!worst)
@@ -272,7 +284,7 @@ function startLine(job: Job, worst: StartNeed | undefined, output: Output | null
       margin: null,
       verdict: 'none needed',
       sentence: 'No picked load has a start to speak of.',
-      working: null,
+      working: noStart,
     }
   const { load } = worst
   const sentence = `${load.load.name} starts with ${quantity(worst.startVA, 'VA')} on top of ${quantity(worst.runningVA, 'VA')} running.`

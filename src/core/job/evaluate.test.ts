@@ -125,8 +125,9 @@ test('picking one circuit more never lengthens the run; one unit more never shor
 test('every figure of the balance that was computed opens a working that ends in that figure', () => {
   const j = job([circuit(1, { loads: [load(100, { nature: 'motor' })] })])
   for (const line of evaluate(j).balance) {
+    expect(line.working.formula.length).toBeGreaterThan(0)
     if (line.verdict === 'none needed') continue
-    const values = [...(line.working?.steps ?? []), ...(line.working?.inputs ?? [])].map(s => s.value)
+    const values = [...line.working.steps, ...line.working.inputs].map(s => s.value)
     expect(values).toContain(line.id === 'hours' ? line.have : line.need)
   }
 })

@@ -43,7 +43,6 @@ export function Balance() {
 
 function Line({ line }: { line: BalanceLine }) {
   const showWorking = useWorkspace(s => s.showWorking)
-  const { working } = line
   const body = (
     <>
       <span className={styles.top}>
@@ -67,19 +66,15 @@ function Line({ line }: { line: BalanceLine }) {
   )
   return (
     <li data-line={line.id} data-verdict={line.verdict}>
-      {working ? (
-        <button
-          type="button"
-          className={styles.line}
-          onClick={() => showWorking(working)}
-          aria-haspopup="dialog"
-        >
-          {body}
-          <span className={styles.open}>Show the working</span>
-        </button>
-      ) : (
-        <div className={styles.line}>{body}</div>
-      )}
+      <button
+        type="button"
+        className={styles.line}
+        onClick={() => showWorking(line.working)}
+        aria-haspopup="dialog"
+      >
+        {body}
+        <span className={styles.open}>Show the working</span>
+      </button>
     </li>
   )
 }
