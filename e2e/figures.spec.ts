@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process'
 import { expect, test } from '@playwright/test'
-import { plural, quantity } from '../src/core/units/format'
+import { quantity } from '../src/core/units/format'
 import { alder, copyOf, fernbrook, line, openJob } from './helpers'
 
 for (const [name, source] of Object.entries({ alder, fernbrook }))
@@ -13,8 +13,7 @@ for (const [name, source] of Object.entries({ alder, fernbrook }))
     await openJob(page, id)
     expect(evaluation.balance).toHaveLength(7)
     for (const { id: lineId, need, have, unit, verdict } of evaluation.balance) {
-      const shown = (value: number | null) =>
-        value === null ? '–' : unit === 'count' ? plural(value, 'circuit') : quantity(value, unit)
+      const shown = (value: number | null) => (value === null ? '–' : quantity(value, unit))
       await expect(line(page, lineId)).toContainText(`needs ${shown(need)}has ${shown(have)}`)
       await expect(line(page, lineId)).toContainText(verdict)
     }

@@ -34,6 +34,7 @@ export type Unit =
   | 'ohm'
   | 'fraction'
   | 'count'
+  | 'circuits'
   | 'text'
 
 /** One value in a working: an input with its provenance, or a step with its arithmetic. */

@@ -63,6 +63,8 @@ const speaks: [string, Job, Job][] = [
   ],
   ['switch-neutral.unknown', job([circuit(1)], method('undecided')), job([circuit(1)])],
   ['neutral.shared-overload', job(shared(1, 3)), job(shared(1, 3), split)],
+  // 1 and 2 stand in one row, so on one leg: the currents add under split phase too
+  ['neutral.shared-overload', job(shared(1, 2), split), job(shared(1, 3), split)],
   [
     'neutral.shared-split',
     job(shared(1, 3).map((c, i) => ({ ...c, picked: i === 0 }))),
@@ -189,4 +191,14 @@ test('dead circuits move to free spaces of the live leg first, one move each', (
     { op: 'moveBreaker', circuitId: 'c3', toPosition: 2 },
     { op: 'moveBreaker', circuitId: 'c4', toPosition: 5 },
   ])
+})
+
+test('a shared neutral is judged by the smaller of the two wires recorded', () => {
+  const [a, b] = shared(1, 3).map((c, i) => ({
+    ...c,
+    wire: { material: 'cu' as const, size: i ? ('14' as const) : ('10' as const) },
+  }))
+  if (!a || !b) throw new Error('no pair')
+  const [finding] = findings(job([a, b])).filter(f => f.id === 'neutral.shared-overload')
+  expect(finding?.sentence).toMatch(/neutral of 14 AWG, good for 15 A/)
 })

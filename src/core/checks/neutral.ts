@@ -4,6 +4,7 @@ import { type CircuitNeed, named, supplyOf } from '../job/needs'
 import type { SimpleOperation } from '../job/operations'
 import { arrangementName } from '../source/legs'
 import { quantity, together } from '../units/format'
+import { ordinaryAmpacityA } from '../units/tables/conductors'
 import { sharedNeutral } from '../wiring/shared-neutral'
 import type { Finding } from './finding'
 
@@ -119,30 +120,31 @@ function pickedPairs(needs: readonly CircuitNeed[]): [CircuitNeed, CircuitNeed][
   })
 }
 
+/** Two hots on one leg, or on legs that are tied: their currents add in the neutral, whatever the source does. */
 export function neutralSharedOverload({ job, needs, figures }: Evaluated): Finding[] {
   const supply = supplyOf(job)
   const { output } = figures
-  if (!supply?.throughPanel || !output || supply.arrangement !== 'tied') return []
+  if (!supply?.throughPanel || !output) return []
   return pickedPairs(needs)
-    .filter(([a, b]) => a.circuit.picked && b.circuit.picked)
+    .filter(([a, b]) => a.served && b.served && (supply.arrangement === 'tied' || a.leg === b.leg))
     .flatMap(([a, b]) => {
-      const wire = a.circuit.wire ?? b.circuit.wire
-      const smaller = { material: wire?.material ?? 'cu', size: wire?.size ?? usualSize(a, b) }
+      const { neutral, known } = neutralOf(a, b)
       const { result } = sharedNeutral.compute({
-        arrangement: supply.arrangement,
+        arrangement: 'tied',
         breakerAA: a.circuit.breakerA,
         breakerBA: b.circuit.breakerA,
-        neutral: smaller,
+        neutral,
         sourceBreakerA: output.outlet.amps,
       })
       if (result.ok) return []
+      const how = supply.arrangement === 'tied' ? `with ${arrangementName.tied}` : `with both on ${a.leg}`
       return [
         {
           id: 'neutral.shared-overload',
           severity: 'stop',
-          sentence: `${named(a)} and ${named(b)} share a neutral of ${smaller.size} AWG${wire ? '' : ' (size assumed)'}, good for ${quantity(result.neutralA, 'A')}; with ${arrangementName[supply.arrangement]} it can carry ${quantity(result.worstNeutralA, 'A')}.`,
-          why: 'On tied legs the two currents add in the neutral, and no breaker watches it: it overheats inside the wall.',
-          remedy: `Drop one of the two, choose split phase, or feed from an outlet whose breaker is at most ${quantity(result.neutralA, 'A')}.`,
+          sentence: `${named(a)} and ${named(b)} share a neutral of ${neutral.size} AWG${known ? '' : ' (size assumed)'}, good for ${quantity(result.neutralA, 'A')}; ${how} it can carry ${quantity(result.worstNeutralA, 'A')}.`,
+          why: 'The two currents add in the neutral, and no breaker watches it: it overheats inside the wall.',
+          remedy: `Drop one of the two, put them on opposite legs under split phase, or feed from an outlet whose breaker is at most ${quantity(result.neutralA, 'A')}.`,
           article: 'NEC 210.4, 310.16',
           target: { view: 'panel', circuitIds: [a.circuit.id, b.circuit.id] },
           fixes: [a, b].map(n => ({
@@ -152,6 +154,17 @@ export function neutralSharedOverload({ job, needs, figures }: Evaluated): Findi
         } satisfies Finding,
       ]
     })
+}
+
+/** The shared neutral's wire: the smaller of what is recorded on either circuit, else the size their breakers usually have. */
+function neutralOf(a: CircuitNeed, b: CircuitNeed) {
+  const wires = [a.circuit.wire, b.circuit.wire].filter(w => w !== undefined)
+  const amps = (w: (typeof wires)[number]) => ordinaryAmpacityA(w.material, w.size) ?? 0
+  const [smaller] = wires.sort((x, y) => amps(x) - amps(y))
+  return {
+    neutral: smaller ?? { material: 'cu' as const, size: usualSize(a, b) },
+    known: smaller !== undefined,
+  }
 }
 
 const usualSize = (a: CircuitNeed, b: CircuitNeed) => {

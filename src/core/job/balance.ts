@@ -126,10 +126,9 @@ function energyLines(
     {
       capacityWh,
       startFraction: outage.startFraction,
-      reserveFraction: Math.min(outage.reserveFraction, outage.startFraction * 0.999),
+      reserveFraction: outage.reserveFraction,
       deratingFraction: outage.deratingFraction,
-      // a draw of nothing at all would never end; a hundredth of a watt is as good as nothing
-      idleW: Math.max(station.idleW, 0.01),
+      idleW: station.idleW,
       efficiencyFraction: station.efficiencyFraction,
       loadW: mean.W,
     },
@@ -294,7 +293,7 @@ function startLine(job: Job, worst: StartNeed | undefined, output: Output | null
 
 function v240Line(job: Job, needs: readonly CircuitNeed[]): BalanceLine {
   const wanted = needs.filter(n => n.circuit.picked && n.volts === 240)
-  const about = { id: 'v240', label: '240 V', unit: 'count', working: v240Working(job, wanted) } as const
+  const about = { id: 'v240', label: '240 V', unit: 'circuits', working: v240Working(job, wanted) } as const
   const names = together(wanted.map(named))
   if (!wanted.length)
     return {
@@ -343,7 +342,7 @@ function v240Working(job: Job, wanted: readonly CircuitNeed[]): Working {
         unit: 'text' as const,
       })),
     ],
-    steps: [{ label: 'Picked at 240 V', value: wanted.length, unit: 'count' }],
+    steps: [{ label: 'Picked at 240 V', value: wanted.length, unit: 'circuits' }],
     references: ['Two-pole breakers on multiwire circuits: NEC 210.4'],
     notCovered: ['120/240 V loads that could run in part at 120 V.'],
   }

@@ -77,6 +77,9 @@ test('bad values are refused at their path and the job stays as it was', () => {
   expect(faultsOf(start, { op: 'setOutage', facts: { hours: -3 } })).toEqual([
     'outage.hours must be from 0.5 to 720 h',
   ])
+  expect(faultsOf(start, { op: 'setOutage', facts: { startFraction: 0.1 } })[0]).toMatch(
+    /reserveFraction must be below the charge/,
+  )
   expect(faultsOf(start, { op: 'setJobFacts', facts: { title: '  ' } })).toEqual(['title must not be empty'])
   expect(
     faultsOf(start, { op: 'editCircuit', circuitId: 'c1', facts: { label: 'x'.repeat(300) } })[0],

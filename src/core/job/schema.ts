@@ -123,6 +123,11 @@ export const jobSchema = shape.check(context => {
         `names ${partner.label || partner.id}, which does not name this circuit back`,
       )
   })
+  if (job.outage.reserveFraction >= job.outage.startFraction)
+    say(
+      ['outage', 'reserveFraction'],
+      'must be below the charge when the outage begins, or nothing is left to use',
+    )
   const { source } = job
   if (!source) return
   const most = source.station.expansion?.most ?? 0

@@ -34,7 +34,8 @@ export const stationSchema = z.strictObject({
   voltage: z.enum(['120', '120/240']),
   /** per leg, of a 120/240 V station */
   legW: watts.optional(),
-  idleW: within(0, 1000, 'W'),
+  /** the unit's own draw while it is on: never nothing */
+  idleW: within(0.1, 1000, 'W'),
   efficiencyFraction: within(0.3, 1, '(a fraction)'),
   neutral,
   groundFaultOutlets: z.boolean(),

@@ -35,12 +35,14 @@ const symbols: Record<Unit, string> = {
   ohm: 'Ω',
   fraction: '%',
   count: '',
+  circuits: '',
   text: '',
 }
 
 /** A number with its unit, the same everywhere: `1,900 Wh`, `19.6 h`, `89 %`. */
 export function quantity(value: number, unit: Unit): string {
   if (unit === 'fraction') return `${figure(value * 100)} %`
+  if (unit === 'circuits') return plural(value, 'circuit')
   const symbol = symbols[unit]
   return symbol ? `${figure(value)} ${symbol}` : figure(value)
 }

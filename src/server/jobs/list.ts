@@ -1,5 +1,6 @@
 import * as z from 'zod'
-import { type Severity, severities } from '@/core/checks/finding'
+import { severities } from '@/core/checks/finding'
+import type { JobListRow } from '@/core/job/record'
 import { db } from '../db/connection'
 import type { Actor } from '../people/types'
 
@@ -14,17 +15,6 @@ export const listQuerySchema = z.object({
   archived: z.stringbool().catch(false).default(false),
 })
 export type ListQuery = z.infer<typeof listQuerySchema>
-
-export interface JobListRow {
-  id: string
-  title: string
-  place: string
-  step: string
-  worst: { severity: Severity; sentence: string } | null
-  hoursNeeded: number
-  hoursHad: number | null
-  updatedAt: string
-}
 
 const columns = {
   updated: 'updated_at',

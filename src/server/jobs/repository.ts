@@ -5,6 +5,7 @@ import { severities } from '@/core/checks/finding'
 import { evaluate } from '@/core/job/evaluate'
 import { applyOperation, describeOperation, type Operation } from '@/core/job/operations'
 import { readJob } from '@/core/job/read'
+import type { JobRecord, Revision } from '@/core/job/record'
 import { type Job, steps } from '@/core/job/schema'
 import type { Fault } from '@/core/outcome'
 import { db } from '../db/connection'
@@ -12,28 +13,11 @@ import type { Actor } from '../people/types'
 
 enablePatches()
 
-export interface JobRecord {
-  id: string
-  job: Job
-  revision: number
-  /** what undo would take back, and redo bring back, in words; null when there is nothing */
-  undo: string | null
-  redo: string | null
-  archived: boolean
-}
-
 export type Change = { id: string } & (
   | { kind: 'do'; operation: Operation }
   | { kind: 'undo' }
   | { kind: 'redo' }
 )
-
-export interface Revision {
-  revision: number
-  sentence: string
-  person: string
-  at: string
-}
 
 export type ChangeOutcome =
   | { state: 'written'; record: JobRecord }

@@ -7,17 +7,18 @@ import { FileUp, Plus, Search } from 'lucide-react'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState } from 'react'
+import type { JobListRow } from '@/core/job/record'
 import { plural } from '@/core/units/format'
 import { call, faultLine } from '../api'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { type ListAddress, listAddress } from './address'
 import styles from './JobsScreen.module.css'
-import { type JobRow, JobsTable } from './JobsTable'
+import { JobsTable } from './JobsTable'
 import { NewJobDialog } from './NewJobDialog'
 
 interface Props {
   person: PersonChoice
-  rows: JobRow[]
+  rows: JobListRow[]
   total: number
   pageSize: number
   address: ListAddress

@@ -6,23 +6,12 @@ import { ArrowDown, ArrowUp, Ellipsis } from 'lucide-react'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import type { Severity } from '@/core/checks/finding'
+import type { JobListRow } from '@/core/job/record'
 import { quantity } from '@/core/units/format'
 import { call } from '../api'
 import { SeverityTag } from '../common/SeverityTag'
 import { type ListAddress, listAddress } from './address'
 import styles from './JobsTable.module.css'
-
-export interface JobRow {
-  id: string
-  title: string
-  place: string
-  step: string
-  worst: { severity: Severity; sentence: string } | null
-  hoursNeeded: number
-  hoursHad: number | null
-  updatedAt: string
-}
 
 const columns = [
   { sort: 'title', label: 'Job and place', usual: 'asc' },
@@ -33,7 +22,7 @@ const columns = [
 ]
 
 interface Props {
-  rows: JobRow[]
+  rows: JobListRow[]
   address: ListAddress
   order: string
   onTold: (text: string) => void
@@ -128,7 +117,7 @@ function RowMenu({
   archived,
   onTold,
 }: {
-  row: JobRow
+  row: JobListRow
   archived: boolean
   onTold: (text: string) => void
 }) {

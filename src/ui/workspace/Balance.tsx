@@ -1,7 +1,7 @@
 'use client'
 import Link from 'next/link'
 import type { BalanceLine } from '@/core/job/balance'
-import { plural, quantity } from '@/core/units/format'
+import { quantity } from '@/core/units/format'
 import { SeverityTag } from '../common/SeverityTag'
 import styles from './Balance.module.css'
 import { useWorkspace } from './store'
@@ -83,15 +83,14 @@ function Line({ line }: { line: BalanceLine }) {
 const saidAbove = ({ verdict, unit }: BalanceLine) =>
   verdict === 'enough' || ((unit === 'h' || unit === 'Wh') && (verdict === 'short' || verdict === 'tight'))
 
-const amount = (value: number | null, { unit }: BalanceLine) =>
-  value === null ? '–' : unit === 'count' ? plural(value, 'circuit') : quantity(value, unit)
+const amount = (value: number | null, { unit }: BalanceLine) => (value === null ? '–' : quantity(value, unit))
 
 const marginText = (line: BalanceLine) =>
   line.margin === null || line.verdict === 'none needed'
     ? ''
     : line.margin < 0
       ? ` by ${amount(-line.margin, line)}`
-      : line.unit === 'count'
+      : line.unit === 'circuits'
         ? ''
         : `, ${amount(line.margin, line)} to spare`
 

@@ -1,6 +1,6 @@
 import { applyOperation } from '@/core/job/operations'
+import type { JobRecord } from '@/core/job/record'
 import { alderHollow } from '@/server/seeds/jobs'
-import type { JobRecord } from './record'
 import { createWorkspace } from './store'
 
 /** A server in a few lines: one job, revisions, and a switch that takes it away. */

@@ -2,11 +2,12 @@ import { createContext, useContext } from 'react'
 import { createStore, type StoreApi, useStore } from 'zustand'
 import { type Evaluation, evaluate } from '@/core/job/evaluate'
 import { applyOperation, describeOperation, type Operation } from '@/core/job/operations'
+import type { JobRecord, Revision } from '@/core/job/record'
 import type { Job } from '@/core/job/schema'
 import type { Fault } from '@/core/outcome'
 import type { Working } from '@/core/working'
 import { call, faultLine } from '../api'
-import type { JobRecord, Pending, Revision } from './record'
+import type { Pending } from './record'
 
 interface Conflict {
   record: JobRecord

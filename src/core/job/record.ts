@@ -1,0 +1,32 @@
+import type { Severity } from '../checks/finding'
+import type { Job } from './schema'
+
+/** A job as the server hands it over: the document, its revision, and what undo and redo would do, in words. */
+export interface JobRecord {
+  id: string
+  job: Job
+  revision: number
+  undo: string | null
+  redo: string | null
+  archived: boolean
+}
+
+/** One change of a job's history, as one line. */
+export interface Revision {
+  revision: number
+  sentence: string
+  person: string
+  at: string
+}
+
+/** A job as a list shows it. */
+export interface JobListRow {
+  id: string
+  title: string
+  place: string
+  step: string
+  worst: { severity: Severity; sentence: string } | null
+  hoursNeeded: number
+  hoursHad: number | null
+  updatedAt: string
+}
