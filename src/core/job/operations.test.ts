@@ -78,7 +78,7 @@ test('bad values are refused at their path and the job stays as it was', () => {
     'outage.hours must be from 0.5 to 720 h',
   ])
   expect(faultsOf(start, { op: 'setOutage', facts: { startFraction: 0.1 } })[0]).toMatch(
-    /reserveFraction must be below the charge/,
+    /reserveFraction must leave something to use/,
   )
   expect(faultsOf(start, { op: 'setJobFacts', facts: { title: '  ' } })).toEqual(['title must not be empty'])
   expect(

@@ -126,7 +126,7 @@ export const jobSchema = shape.check(context => {
   if (job.outage.reserveFraction >= job.outage.startFraction)
     say(
       ['outage', 'reserveFraction'],
-      'must be below the charge when the outage begins, or nothing is left to use',
+      'must leave something to use: the reserve has to be below the charge when the outage begins',
     )
   const { source } = job
   if (!source) return
