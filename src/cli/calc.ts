@@ -1,6 +1,6 @@
 import { once } from 'node:events'
 import { createInterface } from 'node:readline'
-import { calculate, schemasOf } from '@/core/calculator'
+import { schemasOf, solve } from '@/core/calculator'
 import { calculators, nearestNames } from '@/core/calculators'
 import { type Fault, fault } from '@/core/outcome'
 import { badInput, complain, complainOf, open, print, readText } from './io'
@@ -15,8 +15,8 @@ function answer(calculator: Named, text: string): Answer {
   } catch (error) {
     return { ok: false, faults: [fault('$', `is not JSON: ${error instanceof Error ? error.message : ''}`)] }
   }
-  const outcome = calculate(calculator, raw)
-  return outcome.ok ? { ok: true, result: outcome.value.result } : outcome
+  const outcome = solve(calculator, raw)
+  return outcome.ok ? { ok: true, result: outcome.value } : outcome
 }
 
 interface Options {

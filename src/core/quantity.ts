@@ -9,6 +9,11 @@ export const positiveFraction = z
   .gt(0, 'must be above 0 and at most 1')
   .max(1, 'must be above 0 and at most 1')
 
+/** A number of things: whole, at least 1. */
+export const counted = z.int('must be a whole number').min(1, 'must be at least 1')
+/** Degrees Celsius: any that exists. */
+export const celsius = z.number().min(-273.15, 'must be a temperature in °C above absolute zero (−273.15)')
+
 /** A bounded quantity of a job: the message names the unit, so that a slip of the unit is seen. */
 export const within = (low: number, high: number, unit: string) => {
   const message = `must be from ${low.toLocaleString('en-US')} to ${high.toLocaleString('en-US')} ${unit}`

@@ -36,6 +36,13 @@ export type Unit =
   | 'count'
   | 'circuits'
   | 'text'
+  | 'AWG'
+  | 'connector'
+  | 'Ah'
+  | 'gal'
+  | 'Wh/gal'
+  | '%/°C'
+  | 'degrees'
 
 /** One value in a working: an input with its provenance, or a step with its arithmetic. */
 export interface WorkingValue {
@@ -49,6 +56,14 @@ export interface WorkingValue {
   working?: Working
 }
 
+/** A row that was looked up in a table: which table, which row and column, what stands there. */
+export interface TableRow {
+  table: string
+  row: string
+  column?: string
+  value: string
+}
+
 /** The trace that *Show the working* draws. Made by the core together with the result. */
 export interface Working {
   title: string
@@ -56,10 +71,14 @@ export interface Working {
   formula: string[]
   inputs: WorkingValue[]
   steps: WorkingValue[]
+  /** the rows of tables that were used */
+  rows?: TableRow[]
   /** tables and articles used */
   references: string[]
   /** the trade's rule beside the computation */
   ruleOfThumb?: string
+  /** what to know before using the figure */
+  notes?: string[]
   /** what the figure does not cover */
   notCovered: string[]
 }

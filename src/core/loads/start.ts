@@ -1,103 +1,46 @@
 import * as z from 'zod'
-import type { Calculator } from '../calculator'
+import { calculator } from '../calculator'
+import { labelled } from '../field'
 import { fraction, notNegative, positive } from '../quantity'
-import { figure } from '../units/format'
-import { sourced, type WorkingValue } from '../working'
+import { figure, quantity } from '../units/format'
+
+const methods = {
+  inrush: 'clamp meter’s inrush hold',
+  'locked-rotor': 'locked-rotor amps of the nameplate',
+  multiple: 'multiple of running',
+} as const
+const method = <M extends keyof typeof methods>(name: M) =>
+  labelled(z.literal(name), 'Known from', 'text', { names: methods })
+const volts = labelled(positive, 'Volts', 'V')
 
 const input = z.discriminatedUnion('method', [
-  z.strictObject({ method: z.literal('inrush'), inrushA: positive, volts: positive }),
   z.strictObject({
-    method: z.literal('locked-rotor'),
-    lockedRotorA: positive,
-    volts: positive,
-    softStartFraction: fraction.default(1),
+    method: method('inrush'),
+    inrushA: labelled(positive, 'Measured inrush', 'A'),
+    volts,
   }),
   z.strictObject({
-    method: z.literal('multiple'),
-    runningVA: notNegative,
-    multiple: z.number().min(1, 'must be at least 1'),
-    volts: positive,
+    method: method('locked-rotor'),
+    lockedRotorA: labelled(positive, 'Locked-rotor amps', 'A'),
+    volts,
+    softStartFraction: labelled(fraction.default(1), 'Soft starter lets through', 'fraction'),
+  }),
+  z.strictObject({
+    method: method('multiple'),
+    runningVA: labelled(notNegative, 'Running', 'VA'),
+    multiple: labelled(z.number().min(1, 'must be at least 1'), 'Start multiple', 'count'),
+    volts,
   }),
 ])
 
-const output = z.strictObject({ startA: z.number(), startVA: z.number() })
+const output = z.strictObject({
+  startA: labelled(z.number(), 'Start current', 'A'),
+  startVA: labelled(z.number(), 'Start', 'VA'),
+})
 
-type StartInput = z.infer<typeof input>
+type Input = z.infer<typeof input>
 
-/**
- * What a load asks for at the instant it starts.
- * By measured inrush (A), by locked-rotor amps of the nameplate (A, reduced by a soft starter's fraction),
- * or by a multiple of its running volt-amps. `volts` in V; amps and volt-amps out.
- * Source: apparent power S = V × I; `start` of the calculators' contract.
- */
-export const start: Calculator<StartInput, z.infer<typeof output>> = {
-  name: 'start',
-  question: 'Will it start?',
-  input,
-  output,
-  compute: (i, sources = {}) => {
-    const result = startOf(i)
-    const inputs: WorkingValue[] = []
-    const { startA, startVA } = result
-    const formula =
-      i.method === 'inrush'
-        ? ['start = measured inrush × volts']
-        : i.method === 'locked-rotor'
-          ? ['start = locked-rotor amps × what a soft starter lets through × volts']
-          : ['start = running volt-amps × multiple']
-    if (i.method === 'inrush')
-      inputs.push({
-        label: 'Measured inrush',
-        value: i.inrushA,
-        unit: 'A',
-        ...sourced(keyed(sources, 'inrushA')),
-      })
-    if (i.method === 'locked-rotor') {
-      inputs.push(
-        {
-          label: 'Locked-rotor amps',
-          value: i.lockedRotorA,
-          unit: 'A',
-          ...sourced(keyed(sources, 'lockedRotorA')),
-        },
-        {
-          label: 'Soft starter lets through',
-          value: i.softStartFraction,
-          unit: 'fraction',
-          ...sourced(keyed(sources, 'softStartFraction')),
-        },
-      )
-    }
-    if (i.method === 'multiple') {
-      inputs.push(
-        { label: 'Running', value: i.runningVA, unit: 'VA', ...sourced(keyed(sources, 'runningVA')) },
-        { label: 'Start multiple', value: i.multiple, unit: 'count', ...sourced(keyed(sources, 'multiple')) },
-      )
-    }
-    inputs.push({ label: 'Volts', value: i.volts, unit: 'V', ...sourced(sources.volts) })
-    return {
-      result,
-      working: {
-        title: 'Start',
-        formula,
-        inputs,
-        steps: [
-          { label: 'Start current', value: startA, unit: 'A', arithmetic: amps(i) },
-          { label: 'Start', value: startVA, unit: 'VA', arithmetic: voltAmps(i, startA) },
-        ],
-        references: ['Locked-rotor amps: nameplate, or its code letter by NEC table 430.7(B)'],
-        ruleOfThumb: 'A motor starts at two to seven times its running current',
-        notCovered: ['How long the start lasts, and how far the source’s voltage sags meanwhile.'],
-      },
-    }
-  },
-}
-
-function keyed(sources: object, key: string): Parameters<typeof sourced>[0] {
-  return Reflect.get(sources, key)
-}
-
-function startOf(i: StartInput): z.infer<typeof output> {
+function solve(i: Input) {
   if (i.method === 'multiple') {
     const startVA = i.runningVA * i.multiple
     return { startA: startVA / i.volts, startVA }
@@ -106,13 +49,78 @@ function startOf(i: StartInput): z.infer<typeof output> {
   return { startA, startVA: startA * i.volts }
 }
 
-function amps(i: StartInput): string | undefined {
+/**
+ * What a load asks for at the instant it starts.
+ * By measured inrush (A), by locked-rotor amps of the nameplate (A, reduced by a soft starter's fraction),
+ * or by a multiple of its running volt-amps. `volts` in V; amps and volt-amps out.
+ * Source: apparent power S = V × I; `start` of the calculators' contract.
+ */
+export const start = calculator({
+  name: 'start',
+  room: 'loads',
+  question: 'Will it start?',
+  asked: [
+    'starting current',
+    'surge',
+    'inrush',
+    'locked-rotor amps',
+    'LRA',
+    'soft starter',
+    'motor',
+    'pump',
+    'compressor',
+  ],
+  input,
+  output,
+  example: { method: 'locked-rotor', lockedRotorA: 42, volts: 240, softStartFraction: 1 },
+  solve,
+  explain: (i, r) => ({
+    answer: `Asks for ${quantity(r.startA, 'A')} (${quantity(r.startVA, 'VA')}) at ${quantity(i.volts, 'V')} as it starts: the source’s surge rating has to cover it on top of what already runs.`,
+    working: {
+      title: 'Start',
+      formula: [
+        i.method === 'inrush'
+          ? 'start = measured inrush × volts'
+          : i.method === 'locked-rotor'
+            ? 'start = locked-rotor amps × what a soft starter lets through × volts'
+            : 'start = running volt-amps × multiple',
+      ],
+      steps: [
+        { label: 'Start current', value: r.startA, unit: 'A', arithmetic: amps(i) },
+        { label: 'Start', value: r.startVA, unit: 'VA', arithmetic: voltAmps(i, r.startA) },
+      ],
+      references: ['Locked-rotor amps: nameplate, or its code letter by NEC table 430.7(B)'],
+      ruleOfThumb: 'A motor starts at two to seven times its running current',
+      notCovered: ['How long the start lasts, and how far the source’s voltage sags meanwhile.'],
+    },
+  }),
+  curves: i =>
+    i.method === 'multiple'
+      ? [
+          {
+            title: 'Start by the rule’s range of multiples',
+            kind: 'bars',
+            x: { label: 'Multiple of running', unit: 'count' },
+            y: { label: 'Start', unit: 'VA' },
+            series: [
+              {
+                name: 'Start',
+                points: [2, 3, 4, 5, 6, 7].map(n => ({ x: `× ${n}`, y: i.runningVA * n })),
+              },
+            ],
+            limits: [{ label: `× ${figure(i.multiple)}, as entered`, y: i.runningVA * i.multiple }],
+          },
+        ]
+      : [],
+})
+
+function amps(i: Input): string | undefined {
   if (i.method === 'locked-rotor') return `${figure(i.lockedRotorA)} × ${figure(i.softStartFraction)}`
   if (i.method === 'multiple') return `${figure(i.runningVA)} × ${figure(i.multiple)} ÷ ${figure(i.volts)}`
   return undefined
 }
 
-const voltAmps = (i: StartInput, startA: number) =>
+const voltAmps = (i: Input, startA: number) =>
   i.method === 'multiple'
     ? `${figure(i.runningVA)} × ${figure(i.multiple)}`
     : `${figure(startA)} × ${figure(i.volts)}`

@@ -1,29 +1,49 @@
 import * as z from 'zod'
-import type { Calculator } from '../calculator'
+import { calculator } from '../calculator'
+import { labelled } from '../field'
 import { notNegative, positive } from '../quantity'
-import { figure } from '../units/format'
+import { figure, quantity, together } from '../units/format'
 import { sourced } from '../working'
 
 export const arrangements = ['one-leg', 'tied', 'split-phase', 'independent'] as const
 export const legSchema = z.enum(['L1', 'L2'])
 export type Leg = z.infer<typeof legSchema>
 
+/** Names the arrangement in the trade's words. */
+export const arrangementName = {
+  'one-leg': 'one leg',
+  tied: 'both legs tied',
+  'split-phase': 'split phase',
+  independent: 'independent legs',
+} as const satisfies Record<(typeof arrangements)[number], string>
+
 const input = z.strictObject({
-  arrangement: z.enum(arrangements),
-  liveLeg: legSchema.default('L1'),
-  circuits: z
-    .array(z.strictObject({ id: z.string(), leg: z.enum(['L1', 'L2', 'both']), VA: notNegative }))
-    .min(1, 'must not be empty'),
-  volts: positive.default(120),
+  arrangement: labelled(z.enum(arrangements), 'Arrangement', 'text', { names: arrangementName }),
+  liveLeg: labelled(legSchema.default('L1'), 'Live leg (of one leg)'),
+  circuits: labelled(
+    z
+      .array(
+        z.strictObject({
+          id: labelled(z.string(), 'Circuit'),
+          leg: labelled(z.enum(['L1', 'L2', 'both']), 'Leg', 'text', { names: { both: 'both (240 V)' } }),
+          VA: labelled(notNegative, 'Load', 'VA'),
+        }),
+      )
+      .min(1, 'must not be empty'),
+    'Circuits',
+    'text',
+    { row: 'Circuit' },
+  ),
+  volts: labelled(positive.default(120), 'Volts, leg to neutral', 'V'),
 })
 
 const output = z.strictObject({
-  L1A: z.number(),
-  L2A: z.number(),
-  neutralA: z.number(),
-  served: z.array(z.string()),
-  unserved: z.array(z.string()),
-  imbalanceFraction: z.number(),
+  L1A: labelled(z.number(), 'L1', 'A'),
+  L2A: labelled(z.number(), 'L2', 'A'),
+  neutralA: labelled(z.number(), 'Neutral', 'A'),
+  served: labelled(z.array(z.string()), 'Served'),
+  unserved: labelled(z.array(z.string()), 'Not served'),
+  imbalanceFraction: labelled(z.number(), 'Imbalance', 'fraction'),
 })
 
 type Input = z.infer<typeof input>
@@ -34,44 +54,69 @@ export function legServed(arrangement: Input['arrangement'], liveLeg: Leg, leg: 
   return arrangement !== 'one-leg' || leg === liveLeg
 }
 
+const legVA = (served: Input['circuits'], leg: Leg) =>
+  served.reduce((sum, c) => sum + (c.leg === leg ? c.VA : c.leg === 'both' ? c.VA / 2 : 0), 0)
+
+function solve(i: Input) {
+  const isServed = (c: Input['circuits'][number]) => legServed(i.arrangement, i.liveLeg, c.leg)
+  const served = i.circuits.filter(isServed)
+  const L1A = legVA(served, 'L1') / i.volts
+  const L2A = legVA(served, 'L2') / i.volts
+  const most = Math.max(L1A, L2A)
+  return {
+    L1A,
+    L2A,
+    neutralA: neutralOf(i, L1A, L2A),
+    served: served.map(c => c.id),
+    unserved: i.circuits.filter(c => !isServed(c)).map(c => c.id),
+    imbalanceFraction: most === 0 ? 0 : Math.abs(L1A - L2A) / most,
+  }
+}
+
+function neutralOf(i: Input, L1A: number, L2A: number): number {
+  if (i.arrangement === 'split-phase') return Math.abs(L1A - L2A)
+  if (i.arrangement === 'one-leg') return i.liveLeg === 'L1' ? L1A : L2A
+  return L1A + L2A
+}
+
 /**
  * Amps on each leg and in the neutral for circuits of given volt-amps under an arrangement of voltage.
  * `VA` of each circuit, `volts` leg to neutral; amps out, `imbalanceFraction` 0–1.
  * Tied and independent legs have no fixed opposition, so their neutral carries the sum (worst case).
  * Source: Kirchhoff's current law on the neutral; `legs` of the calculators' contract.
  */
-export const legs: Calculator<Input, z.infer<typeof output>> = {
+export const legs = calculator({
   name: 'legs',
+  room: 'source',
   question: 'What does each leg carry, and the neutral?',
+  asked: [
+    'leg balance',
+    'split phase',
+    'tied legs',
+    'imbalance',
+    '240 V',
+    'half of the panel dead',
+    'neutral current',
+  ],
   input,
   output,
-  compute: (i, sources = {}) => {
+  example: {
+    arrangement: 'split-phase',
+    circuits: [
+      { id: 'Refrigerator', leg: 'L1', VA: 700 },
+      { id: 'Boiler', leg: 'L2', VA: 400 },
+      { id: 'Well pump', leg: 'both', VA: 1500 },
+    ],
+  },
+  solve,
+  explain: (i, r, sources) => {
     const isServed = (c: Input['circuits'][number]) => legServed(i.arrangement, i.liveLeg, c.leg)
     const served = i.circuits.filter(isServed)
-    const legVA = (leg: Leg) =>
-      served.reduce((sum, c) => sum + (c.leg === leg ? c.VA : c.leg === 'both' ? c.VA / 2 : 0), 0)
-    const L1A = legVA('L1') / i.volts
-    const L2A = legVA('L2') / i.volts
-    const most = Math.max(L1A, L2A)
-    const neutralA =
-      i.arrangement === 'split-phase'
-        ? Math.abs(L1A - L2A)
-        : i.arrangement === 'one-leg'
-          ? i.liveLeg === 'L1'
-            ? L1A
-            : L2A
-          : L1A + L2A
-    const imbalanceFraction = most === 0 ? 0 : Math.abs(L1A - L2A) / most
     const f = figure
     return {
-      result: {
-        L1A,
-        L2A,
-        neutralA,
-        served: served.map(c => c.id),
-        unserved: i.circuits.filter(c => !isServed(c)).map(c => c.id),
-        imbalanceFraction,
-      },
+      answer: `${quantity(r.L1A, 'A')} on L1, ${quantity(r.L2A, 'A')} on L2, ${quantity(r.neutralA, 'A')} in the neutral.${
+        r.unserved.length ? ` Not served: ${together(r.unserved)}.` : ''
+      }`,
       working: {
         title: 'Legs',
         formula: [
@@ -83,34 +128,50 @@ export const legs: Calculator<Input, z.infer<typeof output>> = {
               : 'neutral = sum of the legs (nothing cancels)',
         ],
         inputs: [
-          { label: 'Arrangement', value: i.arrangement, unit: 'text', ...sourced(sources.arrangement) },
-          { label: 'Volts, leg to neutral', value: i.volts, unit: 'V', ...sourced(sources.volts) },
+          {
+            label: 'Arrangement',
+            value: arrangementName[i.arrangement],
+            unit: 'text',
+            ...sourced(sources?.arrangement),
+          },
+          { label: 'Volts, leg to neutral', value: i.volts, unit: 'V', ...sourced(sources?.volts) },
           ...i.circuits.map(c => ({
             label: `${c.id} (${c.leg}${isServed(c) ? '' : ', not served'})`,
             value: c.VA,
             unit: 'VA' as const,
-            ...sourced(sources.circuits),
+            ...sourced(sources?.circuits),
           })),
         ],
         steps: [
-          { label: 'L1', value: L1A, unit: 'A', arithmetic: `${f(legVA('L1'))} ÷ ${f(i.volts)}` },
-          { label: 'L2', value: L2A, unit: 'A', arithmetic: `${f(legVA('L2'))} ÷ ${f(i.volts)}` },
-          { label: 'Neutral', value: neutralA, unit: 'A' },
-          { label: 'Imbalance', value: imbalanceFraction, unit: 'fraction' },
+          { label: 'L1', value: r.L1A, unit: 'A', arithmetic: `${f(legVA(served, 'L1'))} ÷ ${f(i.volts)}` },
+          { label: 'L2', value: r.L2A, unit: 'A', arithmetic: `${f(legVA(served, 'L2'))} ÷ ${f(i.volts)}` },
+          { label: 'Neutral', value: r.neutralA, unit: 'A' },
+          { label: 'Imbalance', value: r.imbalanceFraction, unit: 'fraction' },
         ],
         references: ['Shared (multiwire) neutrals: NEC 210.4'],
+        ruleOfThumb: 'Keep the legs within a fifth of each other',
         notCovered: [
           'Unity power factor between the legs is assumed: currents are added and subtracted without their phase angles.',
         ],
       },
     }
   },
-}
-
-/** Names the arrangement in the trade's words. */
-export const arrangementName = {
-  'one-leg': 'one leg',
-  tied: 'both legs tied',
-  'split-phase': 'split phase',
-  independent: 'independent legs',
-} as const satisfies Record<Input['arrangement'], string>
+  curves: (_, r) => [
+    {
+      title: 'Amps on each conductor',
+      kind: 'bars',
+      x: { label: 'Conductor', unit: 'text' },
+      y: { label: 'Current', unit: 'A' },
+      series: [
+        {
+          name: 'Current',
+          points: [
+            { x: 'L1', y: r.L1A },
+            { x: 'Neutral', y: r.neutralA },
+            { x: 'L2', y: r.L2A },
+          ],
+        },
+      ],
+    },
+  ],
+})

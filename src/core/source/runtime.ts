@@ -1,27 +1,38 @@
 import * as z from 'zod'
-import type { Calculator } from '../calculator'
+import { calculator } from '../calculator'
+import { along, spread } from '../curve'
+import { labelled } from '../field'
 import { fault } from '../outcome'
 import { fraction, notNegative, positive, positiveFraction } from '../quantity'
-import { figure } from '../units/format'
-import { sourced } from '../working'
+import { figure, quantity } from '../units/format'
 
 const input = z.strictObject({
-  capacityWh: positive,
-  startFraction: fraction.default(1),
-  reserveFraction: fraction.default(0),
-  deratingFraction: positiveFraction.default(1),
-  idleW: notNegative,
-  efficiencyFraction: positiveFraction,
-  loadW: notNegative,
+  capacityWh: labelled(positive, 'Capacity', 'Wh'),
+  startFraction: labelled(fraction.default(1), 'Charge at the start', 'fraction'),
+  reserveFraction: labelled(fraction.default(0), 'Reserve kept', 'fraction'),
+  deratingFraction: labelled(positiveFraction.default(1), 'Derating (cold, age)', 'fraction'),
+  idleW: labelled(notNegative, 'Inverter’s own draw', 'W'),
+  efficiencyFraction: labelled(positiveFraction, 'Efficiency', 'fraction'),
+  loadW: labelled(notNegative, 'Average load', 'W'),
 })
 
 const output = z.strictObject({
-  usableWh: z.number(),
-  batteryW: z.number(),
-  hours: z.number(),
-  deliveredWh: z.number(),
-  effectiveFraction: z.number(),
+  usableWh: labelled(z.number(), 'Usable energy', 'Wh'),
+  batteryW: labelled(z.number(), 'Drawn from the battery', 'W'),
+  hours: labelled(z.number(), 'Run time', 'h'),
+  deliveredWh: labelled(z.number(), 'Delivered to the loads', 'Wh'),
+  effectiveFraction: labelled(z.number(), 'Share of the usable energy that reaches the loads', 'fraction'),
 })
+
+type Input = z.infer<typeof input>
+
+function solve(i: Input) {
+  const usableWh = i.capacityWh * i.deratingFraction * (i.startFraction - i.reserveFraction)
+  const batteryW = i.idleW + i.loadW / i.efficiencyFraction
+  const hours = usableWh / batteryW
+  const deliveredWh = hours * i.loadW
+  return { usableWh, batteryW, hours, deliveredWh, effectiveFraction: deliveredWh / usableWh }
+}
 
 /**
  * How long a store of energy carries a steady load behind an inverter.
@@ -29,11 +40,14 @@ const output = z.strictObject({
  * Faults: `reserveFraction` not below `startFraction`; `loadW` when neither load nor idle draws anything.
  * Source: energy balance over the run; `runtime` of the calculators' contract.
  */
-export const runtime: Calculator<z.infer<typeof input>, z.infer<typeof output>> = {
+export const runtime = calculator({
   name: 'runtime',
+  room: 'source',
   question: 'How long will it last?',
+  asked: ['run time', 'hours on battery', 'autonomy', 'watt-hours', 'reserve', 'idle draw'],
   input,
   output,
+  example: { capacityWh: 3600, reserveFraction: 0.1, idleW: 18, efficiencyFraction: 0.88, loadW: 140 },
   faultsIn: i => [
     ...(i.reserveFraction >= i.startFraction
       ? [fault('reserveFraction', 'must be below startFraction, or nothing is left to use')]
@@ -42,15 +56,11 @@ export const runtime: Calculator<z.infer<typeof input>, z.infer<typeof output>> 
       ? [fault('loadW', 'must be above 0 when idleW is 0: without any draw the run never ends')]
       : []),
   ],
-  compute: (i, sources = {}) => {
-    const usableWh = i.capacityWh * i.deratingFraction * (i.startFraction - i.reserveFraction)
-    const batteryW = i.idleW + i.loadW / i.efficiencyFraction
-    const hours = usableWh / batteryW
-    const deliveredWh = hours * i.loadW
-    const effectiveFraction = deliveredWh / usableWh
+  solve,
+  explain: (i, r) => {
     const f = figure
     return {
-      result: { usableWh, batteryW, hours, deliveredWh, effectiveFraction },
+      answer: `Lasts ${quantity(r.hours, 'h')} at ${quantity(i.loadW, 'W')} average; ${quantity(r.effectiveFraction, 'fraction')} of the usable energy reaches the loads.`,
       working: {
         title: 'Run time',
         formula: [
@@ -58,66 +68,42 @@ export const runtime: Calculator<z.infer<typeof input>, z.infer<typeof output>> 
           'drawn from the battery = the inverter’s own draw + load ÷ efficiency',
           'hours = usable energy ÷ drawn from the battery',
         ],
-        inputs: [
-          { label: 'Capacity', value: i.capacityWh, unit: 'Wh', ...sourced(sources.capacityWh) },
-          {
-            label: 'Charge at the start',
-            value: i.startFraction,
-            unit: 'fraction',
-            ...sourced(sources.startFraction),
-          },
-          {
-            label: 'Reserve kept',
-            value: i.reserveFraction,
-            unit: 'fraction',
-            ...sourced(sources.reserveFraction),
-          },
-          {
-            label: 'Derating (cold, age)',
-            value: i.deratingFraction,
-            unit: 'fraction',
-            ...sourced(sources.deratingFraction),
-          },
-          { label: 'Inverter’s own draw', value: i.idleW, unit: 'W', ...sourced(sources.idleW) },
-          {
-            label: 'Efficiency',
-            value: i.efficiencyFraction,
-            unit: 'fraction',
-            ...sourced(sources.efficiencyFraction),
-          },
-          { label: 'Average load', value: i.loadW, unit: 'W', ...sourced(sources.loadW) },
-        ],
         steps: [
           {
             label: 'Usable energy',
             arithmetic: `${f(i.capacityWh)} × ${f(i.deratingFraction)} × (${f(i.startFraction)} − ${f(i.reserveFraction)})`,
-            value: usableWh,
+            value: r.usableWh,
             unit: 'Wh',
           },
           {
             label: 'Drawn from the battery',
             arithmetic: `${f(i.idleW)} + ${f(i.loadW)} ÷ ${f(i.efficiencyFraction)}`,
-            value: batteryW,
+            value: r.batteryW,
             unit: 'W',
           },
-          { label: 'Run time', arithmetic: `${f(usableWh)} ÷ ${f(batteryW)}`, value: hours, unit: 'h' },
+          {
+            label: 'Run time',
+            arithmetic: `${f(r.usableWh)} ÷ ${f(r.batteryW)}`,
+            value: r.hours,
+            unit: 'h',
+          },
           {
             label: 'Delivered to the loads',
-            arithmetic: `${f(hours)} × ${f(i.loadW)}`,
-            value: deliveredWh,
+            arithmetic: `${f(r.hours)} × ${f(i.loadW)}`,
+            value: r.deliveredWh,
             unit: 'Wh',
           },
           {
             label: 'Share of the usable energy that reaches the loads',
-            arithmetic: `${f(deliveredWh)} ÷ ${f(usableWh)}`,
-            value: effectiveFraction,
+            arithmetic: `${f(r.deliveredWh)} ÷ ${f(r.usableWh)}`,
+            value: r.effectiveFraction,
             unit: 'fraction',
           },
         ],
         references: [],
         ruleOfThumb:
           i.loadW > 0
-            ? `Energy ÷ average load, less a tenth for losses: ${f((usableWh * 0.9) / i.loadW)} h`
+            ? `Energy ÷ average load, less a tenth for losses: ${f((r.usableWh * 0.9) / i.loadW)} h`
             : undefined,
         notCovered: [
           'Loads that come and go are taken at their average; starts, weather and recharging are not in this figure.',
@@ -126,4 +112,35 @@ export const runtime: Calculator<z.infer<typeof input>, z.infer<typeof output>> 
       },
     }
   },
-}
+  curves: (i, r) => [
+    {
+      title: 'Run time against load',
+      kind: 'line',
+      x: { label: 'Average load', unit: 'W' },
+      y: { label: 'Run time', unit: 'h' },
+      series: [
+        {
+          name: 'Run time',
+          points: along(spread(i.loadW / 4, i.loadW * 2 || 100), loadW => solve({ ...i, loadW }).hours),
+        },
+      ],
+      here: { x: i.loadW, y: r.hours },
+    },
+    {
+      title: 'Run time against reserve',
+      kind: 'line',
+      x: { label: 'Reserve kept', unit: 'fraction' },
+      y: { label: 'Run time', unit: 'h' },
+      series: [
+        {
+          name: 'Run time',
+          points: along(
+            spread(0, i.startFraction),
+            reserveFraction => solve({ ...i, reserveFraction }).hours,
+          ),
+        },
+      ],
+      here: { x: i.reserveFraction, y: r.hours },
+    },
+  ],
+})

@@ -1,4 +1,5 @@
 import type { Unit } from '../working'
+import { fahrenheitOf, metresOf } from './convert'
 
 const formatters = new Map<number, Intl.NumberFormat>()
 
@@ -37,12 +38,21 @@ const symbols: Record<Unit, string> = {
   count: '',
   circuits: '',
   text: '',
+  AWG: 'AWG',
+  connector: '',
+  Ah: 'Ah',
+  gal: 'gal',
+  'Wh/gal': 'Wh/gal',
+  '%/°C': '%/°C',
+  degrees: '°',
 }
 
 /** A number with its unit, the same everywhere: `1,900 Wh`, `19.6 h`, `89 %`. */
 export function quantity(value: number, unit: Unit): string {
   if (unit === 'fraction') return `${figure(value * 100)} %`
   if (unit === 'circuits') return plural(value, 'circuit')
+  if (unit === 'C') return `${figure(value)} °C (${figure(fahrenheitOf(value))} °F)`
+  if (unit === 'ft') return `${figure(value)} ft (${figure(metresOf(value))} m)`
   const symbol = symbols[unit]
   return symbol ? `${figure(value)} ${symbol}` : figure(value)
 }
@@ -54,7 +64,9 @@ export const shown = (value: number | string | boolean, unit: Unit): string =>
       ? value
         ? 'yes'
         : 'no'
-      : value
+      : unit === 'AWG'
+        ? `${value} AWG`
+        : value
 
 /** `a`, `a and b`, `a, b and c`. */
 export const together = (items: readonly string[]): string =>

@@ -1,0 +1,162 @@
+import * as z from 'zod'
+import { calculator } from '../calculator'
+import { labelled } from '../field'
+import { notNegative } from '../quantity'
+import { figure, quantity } from '../units/format'
+
+const verdicts = {
+  'leg-dead': {
+    name: 'A leg is dead',
+    meaning:
+      'One leg shows next to nothing: half of the panel is without supply, and a two-pole load would link the legs.',
+    next: 'Switch every two-pole breaker off. Check the source’s outlet, the cord, the inlet and the backfeed breaker of that leg; if one leg is what was planned, write it on the card.',
+  },
+  'leg-out-of-range': {
+    name: 'A leg is out of range',
+    meaning:
+      'A leg stands outside 104 to 132 V: a lost or loose neutral lets the legs drift apart, or the source sags under load.',
+    next: 'Switch the loads off and measure again. If the legs stay unequal, check the neutral from source to panel before anything is connected.',
+  },
+  'not-synchronised': {
+    name: 'Not synchronised',
+    meaning:
+      'The volts between the legs wander, or fit no fixed phase: the two legs come from units that do not follow each other.',
+    next: 'No 240 V load and no shared neutral on this. Fit the makers’ combiner, or keep the units apart.',
+  },
+  'same-phase': {
+    name: 'Both legs in phase',
+    meaning:
+      'The legs show the same voltage against neutral and next to nothing between them: they are tied, or two outlets of one 120 V unit.',
+    next: '120 V circuits work; nothing works at 240 V. Shared neutrals add instead of cancelling: separate them or leave one of each pair off.',
+  },
+  'split-phase': {
+    name: 'Split phase',
+    meaning: 'The volts between the legs are the sum of the two: opposite phase, as a house panel expects.',
+    next: 'Write the readings down, then load each leg and measure again.',
+  },
+  'three-phase-legs': {
+    name: 'Two legs of three phases',
+    meaning:
+      'About 208 V between the legs: they stand a third of a turn apart, as two legs of a three-phase supply do.',
+    next: '240 V heaters give three quarters of their power and motors may overheat; a shared neutral carries almost a full leg’s current. Ask what feeds this panel.',
+  },
+} as const
+
+type Verdict = keyof typeof verdicts
+const keys = Object.keys(verdicts) as [Verdict, ...Verdict[]]
+
+const input = z.strictObject({
+  l1V: labelled(notNegative, 'L1 to neutral', 'V'),
+  l2V: labelled(notNegative, 'L2 to neutral', 'V'),
+  l1l2V: labelled(notNegative, 'L1 to L2', 'V'),
+  l1l2AgainV: labelled(z.array(notNegative).default([]), 'L1 to L2 again, over ten seconds or longer', 'V'),
+})
+
+const output = z.strictObject({
+  verdict: labelled(z.enum(keys), 'Verdict', 'text', {
+    names: Object.fromEntries(keys.map(k => [k, verdicts[k].name])),
+  }),
+  meaning: labelled(z.string(), 'Meaning'),
+  next: labelled(z.string(), 'What to do next'),
+})
+
+type Input = z.infer<typeof input>
+
+function spreadV(i: Input): number {
+  const all = [i.l1l2V, ...i.l1l2AgainV]
+  return all.reduce((a, b) => Math.max(a, b)) - all.reduce((a, b) => Math.min(a, b))
+}
+
+const threePhaseV = (i: Input) => (Math.sqrt(3) * (i.l1V + i.l2V)) / 2
+
+function verdictOf(i: Input): Verdict {
+  const { l1V, l2V, l1l2V } = i
+  if (l1V < 30 || l2V < 30) return 'leg-dead'
+  if ([l1V, l2V].some(v => v < 104 || v > 132)) return 'leg-out-of-range'
+  if (spreadV(i) > 8) return 'not-synchronised'
+  if (l1l2V <= Math.abs(l1V - l2V) + 10) return 'same-phase'
+  if (Math.abs(l1l2V - (l1V + l2V)) <= 8) return 'split-phase'
+  if (Math.abs(l1l2V - threePhaseV(i)) <= 8) return 'three-phase-legs'
+  return 'not-synchronised'
+}
+
+const again =
+  'One reading cannot prove that the legs follow each other: watch L1 to L2 for ten seconds or longer and enter what you see. '
+
+function solve(i: Input) {
+  const verdict = verdictOf(i)
+  const { meaning, next } = verdicts[verdict]
+  const unproven = verdict === 'split-phase' && !i.l1l2AgainV.length
+  return { verdict, meaning: meaning as string, next: `${unproven ? again : ''}${next}` }
+}
+
+/**
+ * The angle between the legs, degrees from 0 (same phase) to 180 (opposite), by the law of cosines;
+ * null where a leg is dead. What three meter readings allow, no more: the sign stays unknown.
+ */
+export function legAngleDegrees({ l1V, l2V, l1l2V }: Input): number | null {
+  if (l1V <= 0 || l2V <= 0) return null
+  const cosine = (l1V ** 2 + l2V ** 2 - l1l2V ** 2) / (2 * l1V * l2V)
+  return (Math.acos(Math.min(1, Math.max(-1, cosine))) * 180) / Math.PI
+}
+
+/**
+ * What the readings of two legs mean, and what to do next. Volts, each ≥ 0; the first test that fits decides.
+ * `l1l2AgainV`: more readings between the legs over ten seconds or longer; without them, split phase stays unproven.
+ * Source: sum of two phasors; `split-readings` of the calculators' contract.
+ */
+export const splitReadings = calculator({
+  name: 'split-readings',
+  room: 'readings',
+  question: 'What do the readings of the two legs mean?',
+  asked: ['L1 to L2', '240 V', 'split phase', 'synchronised', 'tied', '208 V', 'two units'],
+  input,
+  output,
+  example: { l1V: 121, l2V: 119, l1l2V: 239.5, l1l2AgainV: [239.4, 239.8] },
+  solve,
+  explain: (i, r) => {
+    const f = figure
+    const angle = legAngleDegrees(i)
+    return {
+      answer: `${verdicts[r.verdict].name}. ${r.meaning}`,
+      working: {
+        title: 'Readings of the two legs',
+        formula: [
+          'either leg under 30 V: dead; outside 104 to 132 V: out of range',
+          'readings between the legs that differ by more than 8 V: not synchronised',
+          'then: near the difference of the legs, near their sum (within 8 V), or near √3 × their mean (within 8 V)',
+        ],
+        steps: [
+          { label: 'Spread between the legs', value: spreadV(i), unit: 'V' },
+          {
+            label: 'Difference of the legs, and 10 V',
+            value: Math.abs(i.l1V - i.l2V) + 10,
+            unit: 'V',
+            arithmetic: `|${f(i.l1V)} − ${f(i.l2V)}| + 10`,
+          },
+          {
+            label: 'Sum of the legs',
+            value: i.l1V + i.l2V,
+            unit: 'V',
+            arithmetic: `${f(i.l1V)} + ${f(i.l2V)}`,
+          },
+          {
+            label: '√3 × mean of the legs',
+            value: threePhaseV(i),
+            unit: 'V',
+            arithmetic: `1.73 × ${f((i.l1V + i.l2V) / 2)}`,
+          },
+          ...(angle === null
+            ? []
+            : [{ label: 'Angle between the legs', value: angle, unit: 'degrees' as const }]),
+          { label: 'Verdict', value: verdicts[r.verdict].name, unit: 'text' },
+        ],
+        references: [
+          `Nominal 120/240 V, ${quantity(104, 'V')} to ${quantity(132, 'V')} accepted`,
+          'NEC 210.4 (shared neutrals need opposite legs)',
+        ],
+        notCovered: ['Whether the legs stay in step under load and through a changeover.'],
+      },
+    }
+  },
+})

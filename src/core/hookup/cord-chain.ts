@@ -1,0 +1,305 @@
+import * as z from 'zod'
+import { calculator } from '../calculator'
+import { labelled } from '../field'
+import { type Fault, fault } from '../outcome'
+import { positive } from '../quantity'
+import { figure, plural, quantity } from '../units/format'
+import {
+  conductorName,
+  materialName,
+  materialSchema,
+  noSuchSize,
+  ordinaryAmpacityA,
+} from '../units/tables/conductors'
+import { cordAmpacityA, cords } from '../units/tables/cords'
+import { connectorOf, isReceptacle, plugTypes, receptacleTypes } from '../units/tables/receptacles'
+import { ohmPerKft } from '../wiring/voltage-drop'
+import { mating } from './connectors'
+
+const linkSchema = z.strictObject({
+  kind: labelled(z.enum(['cord', 'adapter', 'inlet', 'wire', 'breaker']), 'Kind'),
+  from: labelled(z.string().optional(), 'Plugs in with', 'connector'),
+  to: labelled(z.string().optional(), 'Ends in receptacle', 'connector'),
+  ratingA: labelled(positive, 'Rated', 'A'),
+  material: labelled(materialSchema.optional(), 'Metal', 'text', { names: materialName }),
+  size: labelled(z.string().optional(), 'Size', 'AWG'),
+  lengthFt: labelled(positive.optional(), 'Length', 'ft'),
+})
+
+const input = z.strictObject({
+  outlet: labelled(
+    z.strictObject({
+      type: labelled(z.string(), 'Receptacle', 'connector'),
+      limitA: labelled(positive.optional(), 'Its own limit', 'A'),
+    }),
+    'Source’s outlet',
+  ),
+  links: labelled(z.array(linkSchema).min(1, 'must not be empty'), 'Links, from the source on', 'text', {
+    row: 'Link',
+  }),
+  sourceV: labelled(z.literal([120, 240]), 'Volts', 'V', { names: { 120: '120 V', 240: '240 V' } }),
+  continuous: labelled(z.boolean().default(true), 'Three hours or longer (continuous)'),
+  loadA: labelled(positive.optional(), 'Load', 'A'),
+})
+
+const codes = ['no-mate', 'undersized', 'no-240', 'no-120', 'overload'] as const
+
+const output = z.strictObject({
+  limitA: labelled(z.number(), 'The chain carries', 'A'),
+  limitedBy: labelled(z.number(), 'Weakest link (−1 the outlet)', 'count'),
+  continuousA: labelled(z.number(), 'For hours on end', 'A'),
+  dropV: labelled(z.number(), 'Drop', 'V'),
+  dropFraction: labelled(z.number(), 'Drop, share of the source', 'fraction'),
+  faults: labelled(
+    z.array(
+      z.strictObject({
+        at: labelled(z.number(), 'Link', 'count'),
+        code: labelled(z.enum(codes), 'Code'),
+        message: labelled(z.string(), 'What is wrong'),
+      }),
+    ),
+    'Findings',
+    'text',
+    { row: 'Finding' },
+  ),
+})
+
+type Input = z.infer<typeof input>
+type Link = Input['links'][number]
+type Output = z.infer<typeof output>
+type ChainFault = Output['faults'][number]
+
+const ampsOf = (type: string | undefined) =>
+  (type === undefined ? undefined : connectorOf(type)?.amps) ?? Infinity
+const materialOf = (link: Link) => link.material ?? 'cu'
+
+/** Ratings from the source on: the outlet first, each no more than its connectors carry. */
+const ratings = (i: Input): number[] => [
+  Math.min(i.outlet.limitA ?? Infinity, ampsOf(i.outlet.type)),
+  ...i.links.map(l => Math.min(l.ratingA, ampsOf(l.from), ampsOf(l.to))),
+]
+
+/** What a link's wire may carry (A): cords by their own table, all else at ordinary terminations. Null: no figure. */
+function wireA(link: Link): number | null {
+  if (link.size === undefined) return null
+  return link.kind === 'cord' ? cordAmpacityA(link.size) : ordinaryAmpacityA(materialOf(link), link.size)
+}
+
+const ohmsOf = (link: Link): number =>
+  link.size === undefined || link.lengthFt === undefined
+    ? 0
+    : 2 * (link.lengthFt / 1000) * ohmPerKft(materialOf(link), link.size, 75)
+
+/** What a place is called: `the outlet`, `link 2 (cord)`. */
+export const placeName = (i: Pick<Input, 'links'>, at: number) =>
+  at < 0 ? 'the outlet' : `link ${at + 1} (${i.links[at]?.kind ?? ''})`
+
+/** The faults of voltage at one place: its connectors do not carry what the source is to give. */
+function voltageFaults(i: Input, at: number, types: readonly (string | undefined)[]): ChainFault[] {
+  const known = types.flatMap(type => {
+    const connector = type === undefined ? null : connectorOf(type)
+    return connector ? [{ type, connector }] : []
+  })
+  const only120 = known.find(k => k.connector.volts === '120')
+  const noNeutral = known.find(k => !k.connector.neutral)
+  if (i.sourceV === 240)
+    return only120
+      ? [{ at, code: 'no-240', message: `${only120.type} carries 120 V only: nothing at 240 V gets past it` }]
+      : []
+  return noNeutral
+    ? [{ at, code: 'no-120', message: `${noNeutral.type} has no neutral: it cannot carry 120 V` }]
+    : []
+}
+
+function linkFaults(i: Input, link: Link, at: number): ChainFault[] {
+  const before = at === 0 ? i.outlet.type : i.links[at - 1]?.to
+  const mate = link.from === undefined ? { mates: true as const } : mating(before, link.from)
+  const carries = wireA(link)
+  return [
+    ...(mate.mates ? [] : [{ at, code: 'no-mate' as const, message: mate.message }]),
+    ...(carries !== null && link.ratingA > carries
+      ? [
+          {
+            at,
+            code: 'undersized' as const,
+            message: `is rated ${quantity(link.ratingA, 'A')}, but ${conductorName(link.size ?? '', materialOf(link))} may carry ${quantity(carries, 'A')} here: take thicker wire or a smaller rating`,
+          },
+        ]
+      : []),
+    ...voltageFaults(i, at, [link.from, link.to]),
+  ]
+}
+
+function solve(i: Input): Output {
+  const all = ratings(i)
+  const limitA = all.reduce((a, b) => Math.min(a, b))
+  const limitedBy = all.indexOf(limitA) - 1
+  const continuousA = i.continuous ? 0.8 * limitA : limitA
+  const loadA = i.loadA ?? continuousA
+  const dropV = i.links.reduce((sum, l) => sum + ohmsOf(l), 0) * loadA
+  const overload = (at: number): ChainFault[] =>
+    at === limitedBy && i.loadA !== undefined && i.loadA > limitA
+      ? [
+          {
+            at,
+            code: 'overload',
+            message: `a load of ${quantity(i.loadA, 'A')} is above the ${quantity(limitA, 'A')} of ${placeName(i, at)}`,
+          },
+        ]
+      : []
+  const faults = [
+    ...voltageFaults(i, -1, [i.outlet.type]),
+    ...overload(-1),
+    ...i.links.flatMap((link, at) => [...linkFaults(i, link, at), ...overload(at)]),
+  ]
+  return { limitA, limitedBy, continuousA, dropV, dropFraction: dropV / i.sourceV, faults }
+}
+
+function faultsIn(i: Input): Fault[] {
+  const receptacle = `is not a receptacle of the table: one of ${receptacleTypes.join(', ')}`
+  return [
+    ...(isReceptacle(i.outlet.type) ? [] : [fault('outlet.type', receptacle)]),
+    ...i.links.flatMap((link, n): Fault[] => {
+      const at = `links[${n}]`
+      const noSize = link.size !== undefined && wireA(link) === null
+      const aluminiumCord = link.kind === 'cord' && link.material === 'al'
+      return [
+        ...(link.from === undefined || connectorOf(link.from)
+          ? []
+          : [fault(`${at}.from`, `is not a plug of the table: one of ${plugTypes.join(', ')}`)]),
+        ...(link.to === undefined || isReceptacle(link.to) ? [] : [fault(`${at}.to`, receptacle)]),
+        ...(aluminiumCord ? [fault(`${at}.material`, 'must be "cu": flexible cord is copper')] : []),
+        ...(noSize && !aluminiumCord
+          ? [
+              fault(
+                `${at}.size`,
+                link.kind === 'cord'
+                  ? `has no cord ampacity: one of ${cords.map(c => c.size).join(', ')}`
+                  : noSuchSize(materialOf(link)),
+              ),
+            ]
+          : []),
+      ]
+    }),
+  ]
+}
+
+/**
+ * The chain from a source's outlet over cord, adapter, inlet and wire to the breaker: what mates, what it carries,
+ * what limits it, and the volts lost. Ratings and `loadA` in A, `lengthFt` in ft, `sourceV` 120 or 240; A and V out.
+ * Faults of the input: an unknown connector; a size without a figure; cord of aluminium. Findings of the chain
+ * (`faults`) stand in order from the source.
+ * Source: NEMA WD 6 configurations, NEC 400.5(A)(1), 310.16 (60 °C), 240.4(D), 210.20(A) (80 % continuous), Ohm's law.
+ */
+export const cordChain = calculator({
+  name: 'cord-chain',
+  room: 'wiring',
+  question: 'Does it plug together, and what carries least?',
+  asked: [
+    'plug',
+    'adapter',
+    'inlet',
+    'cord',
+    'weakest link',
+    'L14-30',
+    '14-50',
+    'TT-30',
+    'connector',
+    'extension cord',
+  ],
+  input,
+  output,
+  example: {
+    outlet: { type: 'L14-30' },
+    links: [
+      { kind: 'cord', from: 'L14-30', to: 'L14-30', ratingA: 30, size: '10', lengthFt: 25 },
+      { kind: 'inlet', from: 'L14-30', ratingA: 30 },
+      { kind: 'wire', ratingA: 30, size: '10', lengthFt: 40 },
+      { kind: 'breaker', ratingA: 30 },
+    ],
+    sourceV: 240,
+  },
+  faultsIn,
+  solve,
+  explain: (i, r) => {
+    const f = figure
+    const ohms = i.links.reduce((sum, l) => sum + ohmsOf(l), 0)
+    const loadA = i.loadA ?? r.continuousA
+    const all = ratings(i)
+    const found = r.faults.length
+    return {
+      answer: `Carries ${quantity(r.continuousA, 'A')}${i.continuous ? ' for hours on end' : ''}, limited by ${placeName(i, r.limitedBy)}; loses ${quantity(r.dropV, 'V')}.${
+        found ? ` ${plural(found, 'finding')} to put right first.` : ''
+      }`,
+      working: {
+        title: 'From outlet to breaker',
+        formula: [
+          'the chain carries what its weakest link carries; a connector limits its link to its own amps',
+          i.continuous ? 'for hours on end: 80 % of that' : 'not continuous: all of it',
+          'drop = resistance of every length, out and back, × load',
+        ],
+        steps: [
+          ...all.map((a, n) => ({
+            label: placeName(i, n - 1),
+            value: a,
+            unit: 'A' as const,
+          })),
+          {
+            label: 'For hours on end',
+            value: r.continuousA,
+            unit: 'A',
+            arithmetic: i.continuous ? `0.8 × ${f(r.limitA)}` : undefined,
+          },
+          { label: 'Drop', value: r.dropV, unit: 'V', arithmetic: `${f(ohms)} × ${f(loadA)}` },
+          {
+            label: 'Share of the source',
+            value: r.dropFraction,
+            unit: 'fraction',
+            arithmetic: `${f(r.dropV)} ÷ ${f(i.sourceV)}`,
+          },
+        ],
+        rows: i.links.flatMap((link, n) => {
+          const carries = wireA(link)
+          return carries === null
+            ? []
+            : [
+                {
+                  table: link.kind === 'cord' ? 'NEC 400.5(A)(1), column B' : 'NEC 310.16 and 240.4(D)',
+                  row: `${placeName(i, n)}: ${conductorName(link.size ?? '', materialOf(link))}`,
+                  column: link.kind === 'cord' ? 'two current-carrying' : '60 °C',
+                  value: quantity(carries, 'A'),
+                },
+              ]
+        }),
+        references: [
+          'NEMA WD 6 configurations',
+          'NEC 400.5(A)(1)',
+          'NEC 210.20(A) (80 % for continuous load)',
+          'NEC 240.5 (cords)',
+        ],
+        ruleOfThumb: '80 % of the smallest number printed anywhere between outlet and breaker',
+        notCovered: [
+          'Where cords may run: never through walls, doors or under rugs, and never as permanent wiring (NEC 400.12).',
+        ],
+      },
+    }
+  },
+  curves: (i, r) => [
+    {
+      title: 'What each link carries',
+      kind: 'bars',
+      x: { label: 'From the source on', unit: 'text' },
+      y: { label: 'Rating', unit: 'A' },
+      series: [
+        {
+          name: 'Rating',
+          points: ratings(i).map((y, n) => ({
+            x: n === 0 ? 'outlet' : `${n} ${i.links[n - 1]?.kind ?? ''}`,
+            y,
+          })),
+        },
+      ],
+      limits: [{ label: 'For hours on end', y: r.continuousA }],
+    },
+  ],
+})
