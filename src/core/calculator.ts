@@ -9,6 +9,10 @@ import type { Sources, Working, WorkingValue } from './working'
 export interface Worked<O> {
   result: O
   answer: string
+  /** what is wrong with what was entered, though it can be computed: a sentence each, with what helps */
+  findings: string[]
+  /** what to do with it */
+  next?: string
   working: Working
 }
 
@@ -18,6 +22,8 @@ export type Room = (typeof rooms)[number]
 /** What an `explain` gives; the inputs of the working come from the schema unless it lists its own. */
 interface Explanation {
   answer: string
+  findings?: string[]
+  next?: string
   working: Omit<Working, 'inputs'> & { inputs?: WorkingValue[] }
 }
 
@@ -52,9 +58,9 @@ export function calculator<I extends object, O>(definition: Definition<I, O>): C
     ...definition,
     compute: (input, sources) => {
       const result = definition.solve(input)
-      const { answer, working } = definition.explain(input, result, sources)
+      const { working, findings = [], ...said } = definition.explain(input, result, sources)
       const inputs = working.inputs ?? inputsOf(fieldsOf(definition.input, input), input, sources, quantity)
-      return { result, answer, working: { ...working, inputs } }
+      return { result, ...said, findings, working: { ...working, inputs } }
     },
   }
 }

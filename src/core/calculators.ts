@@ -56,3 +56,52 @@ export function nearestNames(name: string, most = 3): string[] {
     .slice(0, most)
     .map(c => c.name)
 }
+
+const words = (text: string) => text.toLowerCase().match(/[\p{L}\p{N}./-]+/gu) ?? []
+/** Words that every question has. */
+const idle = new Set([
+  'what',
+  'how',
+  'does',
+  'do',
+  'is',
+  'it',
+  'the',
+  'a',
+  'an',
+  'of',
+  'for',
+  'my',
+  'i',
+  'this',
+  'to',
+  'in',
+  'on',
+])
+
+/** How well a word is met: begun is enough from two letters on, one slip is forgiven from five letters on. */
+function meets(word: string, known: readonly string[]): number {
+  if (known.includes(word)) return 3
+  if (word.length > 1 && known.some(k => k.startsWith(word))) return 2
+  return word.length > 4 && known.some(k => distance(k, word) === 1) ? 1 : 0
+}
+
+/** The calculators that answer a question as a person asks it, best first; all of them for an empty one. */
+export function findCalculators(
+  asked: string,
+): readonly Pick<(typeof calculators)[number], 'name' | 'question' | 'room'>[] {
+  const wanted = words(asked).filter((w, _, all) => !idle.has(w) || all.every(x => idle.has(x)))
+  if (!wanted.length) return calculators
+  const scored = calculators.map(c => {
+    const known = words([c.name, c.question, ...c.asked].join(' '))
+    const met = wanted.map(w => meets(w, known))
+    const phrase = c.asked.some(a => a.toLowerCase() === asked.trim().toLowerCase().replace(/[?.]$/, ''))
+      ? 10
+      : 0
+    return { c, all: met.every(Boolean), score: phrase + met.reduce((a, b) => a + b, 0) }
+  })
+  const whole = scored.filter(s => s.all)
+  return (whole.length ? whole : scored.filter(s => s.score > 0))
+    .sort((a, b) => b.score - a.score)
+    .map(s => s.c)
+}

@@ -9,12 +9,15 @@ declare module 'zod' {
     names?: Readonly<Record<string, string>>
     /** what one row of a list is called */
     row?: string
+    /** of a text: what the tables know, thinnest first; anything else is answered with a fault */
+    among?: readonly string[]
   }
 }
 
 interface More {
   names?: Readonly<Record<string, string>>
   row?: string
+  among?: readonly string[]
   description?: string
 }
 
@@ -41,6 +44,8 @@ export interface Field {
   /** of a group or of the rows of a list: the keys of each */
   of: Field[]
   row: string
+  /** of a text: what to offer */
+  among: readonly string[]
   default?: unknown
 }
 
@@ -80,6 +85,7 @@ function fieldOf(key: string, schema: z.ZodType): Field {
     options: [],
     of: [],
     row: '',
+    among: [],
   }
   let at = schema
   let meta: z.GlobalMeta = {}
@@ -93,12 +99,13 @@ function fieldOf(key: string, schema: z.ZodType): Field {
     else if (def.type !== 'nullable') break
     at = def.innerType as z.ZodType
   }
-  const { title, unit, description, names, row } = meta
+  const { title, unit, description, names, row, among } = meta
   Object.assign(field, {
     ...(title && { title }),
     ...(unit && { unit }),
     ...(description && { description }),
     ...(row && { row }),
+    ...(among && { among }),
   })
   const def = definition(at)
   const choice = (values: readonly unknown[]) => {

@@ -147,8 +147,9 @@ export function groundOnLine(i: Input): number {
 export const outletReadings = calculator({
   name: 'outlet-readings',
   room: 'readings',
-  question: 'What do these readings at the outlet mean?',
+  question: 'What do these readings mean?',
   asked: [
+    'readings at the outlet',
     'odd volts',
     'phantom volts',
     'meter',
@@ -169,6 +170,7 @@ export const outletReadings = calculator({
     const passed = found === -1 ? tests.length : found
     return {
       answer: `${verdicts[r.verdict].name}. ${r.meaning}`,
+      next: r.next,
       working: {
         title: 'Outlet readings',
         formula: ['the tests are tried in order; the first that fits decides'],

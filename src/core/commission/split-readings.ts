@@ -108,8 +108,17 @@ export function legAngleDegrees({ l1V, l2V, l1l2V }: Input): number | null {
 export const splitReadings = calculator({
   name: 'split-readings',
   room: 'readings',
-  question: 'What do the readings of the two legs mean?',
-  asked: ['L1 to L2', '240 V', 'split phase', 'synchronised', 'tied', '208 V', 'two units'],
+  question: 'Are the two legs as they should be?',
+  asked: [
+    'readings of the two legs',
+    'L1 to L2',
+    '240 V',
+    'split phase',
+    'synchronised',
+    'tied',
+    '208 V',
+    'two units',
+  ],
   input,
   output,
   example: { l1V: 121, l2V: 119, l1l2V: 239.5, l1l2AgainV: [239.4, 239.8] },
@@ -119,6 +128,7 @@ export const splitReadings = calculator({
     const angle = legAngleDegrees(i)
     return {
       answer: `${verdicts[r.verdict].name}. ${r.meaning}`,
+      next: r.next,
       working: {
         title: 'Readings of the two legs',
         formula: [

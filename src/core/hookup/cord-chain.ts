@@ -3,9 +3,10 @@ import { calculator } from '../calculator'
 import { labelled } from '../field'
 import { type Fault, fault } from '../outcome'
 import { positive } from '../quantity'
-import { figure, plural, quantity } from '../units/format'
+import { figure, plural, quantity, sentenceStart } from '../units/format'
 import {
   conductorName,
+  conductorSizes,
   materialName,
   materialSchema,
   noSuchSize,
@@ -18,18 +19,18 @@ import { mating } from './connectors'
 
 const linkSchema = z.strictObject({
   kind: labelled(z.enum(['cord', 'adapter', 'inlet', 'wire', 'breaker']), 'Kind'),
-  from: labelled(z.string().optional(), 'Plugs in with', 'connector'),
-  to: labelled(z.string().optional(), 'Ends in receptacle', 'connector'),
+  from: labelled(z.string().optional(), 'Plug', 'connector', { among: plugTypes }),
+  to: labelled(z.string().optional(), 'Ends in', 'connector', { among: receptacleTypes }),
   ratingA: labelled(positive, 'Rated', 'A'),
-  material: labelled(materialSchema.optional(), 'Metal', 'text', { names: materialName }),
-  size: labelled(z.string().optional(), 'Size', 'AWG'),
+  material: labelled(materialSchema.default('cu'), 'Metal', 'text', { names: materialName }),
+  size: labelled(z.string().optional(), 'Size', 'AWG', { among: conductorSizes }),
   lengthFt: labelled(positive.optional(), 'Length', 'ft'),
 })
 
 const input = z.strictObject({
   outlet: labelled(
     z.strictObject({
-      type: labelled(z.string(), 'Receptacle', 'connector'),
+      type: labelled(z.string(), 'Receptacle', 'connector', { among: receptacleTypes }),
       limitA: labelled(positive.optional(), 'Its own limit', 'A'),
     }),
     'Source’s outlet',
@@ -71,7 +72,6 @@ type ChainFault = Output['faults'][number]
 
 const ampsOf = (type: string | undefined) =>
   (type === undefined ? undefined : connectorOf(type)?.amps) ?? Infinity
-const materialOf = (link: Link) => link.material ?? 'cu'
 
 /** Ratings from the source on: the outlet first, each no more than its connectors carry. */
 const ratings = (i: Input): number[] => [
@@ -82,13 +82,13 @@ const ratings = (i: Input): number[] => [
 /** What a link's wire may carry (A): cords by their own table, all else at ordinary terminations. Null: no figure. */
 function wireA(link: Link): number | null {
   if (link.size === undefined) return null
-  return link.kind === 'cord' ? cordAmpacityA(link.size) : ordinaryAmpacityA(materialOf(link), link.size)
+  return link.kind === 'cord' ? cordAmpacityA(link.size) : ordinaryAmpacityA(link.material, link.size)
 }
 
 const ohmsOf = (link: Link): number =>
   link.size === undefined || link.lengthFt === undefined
     ? 0
-    : 2 * (link.lengthFt / 1000) * ohmPerKft(materialOf(link), link.size, 75)
+    : 2 * (link.lengthFt / 1000) * ohmPerKft(link.material, link.size, 75)
 
 /** What a place is called: `the outlet`, `link 2 (cord)`. */
 export const placeName = (i: Pick<Input, 'links'>, at: number) =>
@@ -122,7 +122,7 @@ function linkFaults(i: Input, link: Link, at: number): ChainFault[] {
           {
             at,
             code: 'undersized' as const,
-            message: `is rated ${quantity(link.ratingA, 'A')}, but ${conductorName(link.size ?? '', materialOf(link))} may carry ${quantity(carries, 'A')} here: take thicker wire or a smaller rating`,
+            message: `is rated ${quantity(link.ratingA, 'A')}, but ${conductorName(link.size ?? '', link.material)} may carry ${quantity(carries, 'A')} here: take thicker wire or a smaller rating`,
           },
         ]
       : []),
@@ -175,7 +175,7 @@ function faultsIn(i: Input): Fault[] {
                 `${at}.size`,
                 link.kind === 'cord'
                   ? `has no cord ampacity: one of ${cords.map(c => c.size).join(', ')}`
-                  : noSuchSize(materialOf(link)),
+                  : noSuchSize(link.material),
               ),
             ]
           : []),
@@ -194,8 +194,9 @@ function faultsIn(i: Input): Fault[] {
 export const cordChain = calculator({
   name: 'cord-chain',
   room: 'wiring',
-  question: 'Does it plug together, and what carries least?',
+  question: 'Does it all plug together?',
   asked: [
+    'what carries least',
     'plug',
     'adapter',
     'inlet',
@@ -231,6 +232,7 @@ export const cordChain = calculator({
       answer: `Carries ${quantity(r.continuousA, 'A')}${i.continuous ? ' for hours on end' : ''}, limited by ${placeName(i, r.limitedBy)}; loses ${quantity(r.dropV, 'V')}.${
         found ? ` ${plural(found, 'finding')} to put right first.` : ''
       }`,
+      findings: r.faults.map(({ at, message }) => `${sentenceStart(placeName(i, at))}: ${message}.`),
       working: {
         title: 'From outlet to breaker',
         formula: [
@@ -265,7 +267,7 @@ export const cordChain = calculator({
             : [
                 {
                   table: link.kind === 'cord' ? 'NEC 400.5(A)(1), column B' : 'NEC 310.16 and 240.4(D)',
-                  row: `${placeName(i, n)}: ${conductorName(link.size ?? '', materialOf(link))}`,
+                  row: `${placeName(i, n)}: ${conductorName(link.size ?? '', link.material)}`,
                   column: link.kind === 'cord' ? 'two current-carrying' : '60 °C',
                   value: quantity(carries, 'A'),
                 },

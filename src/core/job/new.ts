@@ -18,4 +18,5 @@ export const newJob = ({ title, place, spaces, mainA }: NewJob): Job => ({
   panel: { name: 'Main panel', mainA, spaces, supply: 'service', circuits: [] },
   hookup: { method: 'undecided', bondingPlug: false },
   outage: { hours: 24, startFraction: 1, reserveFraction: 0.1, deratingFraction: 1 },
+  calculations: [],
 })

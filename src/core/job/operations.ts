@@ -10,7 +10,9 @@ import { arrangementName, legSchema } from '../source/legs'
 import { canArrange } from '../source/output'
 import { quantity } from '../units/format'
 import {
+  type Calculation,
   type Circuit,
+  calculationSchema,
   circuitSchema,
   type Job,
   jobArrangements,
@@ -56,6 +58,8 @@ const simpleSchema = z.discriminatedUnion('op', [
     facts: z.strictObject({ method: z.enum(methodIds), bondingPlug: z.boolean() }).partial(),
   }),
   z.strictObject({ op: z.literal('setOutage'), facts: outageSchema.partial() }),
+  z.strictObject({ op: z.literal('putCalculation'), calculation: calculationSchema }),
+  z.strictObject({ op: z.literal('removeCalculation'), calculationId: id }),
 ])
 
 export type SimpleOperation = z.infer<typeof simpleSchema>
@@ -171,6 +175,16 @@ function change(operation: SimpleOperation): Change {
       return job => assign(job.hookup, operation.facts)
     case 'setOutage':
       return job => assign(job.outage, operation.facts)
+    case 'putCalculation':
+      return job => {
+        const at = job.calculations.findIndex(c => c.id === operation.calculation.id)
+        if (at < 0) job.calculations.push(operation.calculation)
+        else job.calculations[at] = operation.calculation
+      }
+    case 'removeCalculation':
+      return job => {
+        job.calculations = job.calculations.filter(c => c.id !== operation.calculationId)
+      }
   }
 }
 
@@ -262,6 +276,12 @@ export function describeOperation(before: Job, operation: Operation): string {
       return `arranged as ${arrangementName[operation.arrangement]}${operation.liveLeg && operation.arrangement === 'one-leg' ? ` (${operation.liveLeg})` : ''}`
     case 'setHookup':
       return 'changed the hook-up'
+    case 'putCalculation':
+      return `kept the calculation ${calculationName(operation.calculation)}`
+    case 'removeCalculation': {
+      const calculation = before.calculations.find(c => c.id === operation.calculationId)
+      return `removed the calculation ${calculation ? calculationName(calculation) : ''}`.trim()
+    }
     case 'applyFix':
       return `applied: ${operation.label}`
     case 'setOutage': {
@@ -273,6 +293,7 @@ export function describeOperation(before: Job, operation: Operation): string {
   }
 }
 
+const calculationName = ({ calculator, note }: Calculation) => (note ? `${calculator} (${note})` : calculator)
 const panelWord = (key: string) =>
   ({ mainA: 'main', spaces: 'spaces', supply: 'supply', name: 'name' })[key] ?? key
 const circuitWord = (key: string) => ({ breakerA: 'rating', traced: 'tracing' })[key] ?? key

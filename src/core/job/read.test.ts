@@ -13,8 +13,8 @@ test('a document reads back as it was written', () => {
 })
 
 test('a newer format, a truncated file and a foreign file each say what they are', () => {
-  expect(why(text.replace('"formatVersion":1', '"formatVersion":7'))[0]).toMatch(
-    /formatVersion: is 7; this Spillway reads up to 1/,
+  expect(why(text.replace('"formatVersion":2', '"formatVersion":7'))[0]).toMatch(
+    /formatVersion: is 7; this Spillway reads up to 2/,
   )
   expect(why(text.slice(0, 500))[0]).toMatch(/not whole JSON .* cut short/)
   expect(why('[1, 2]')[0]).toMatch(/not a job document/)
@@ -39,4 +39,10 @@ test('older documents walk up one version at a time', () => {
     value: { formatVersion: 3, a: 1, b: 'added', c: 'added' },
   })
   expect(upgradeTo(3, { 1: steps[1] }, { formatVersion: 1 }).ok).toBe(false)
+})
+
+test('a document of version 1, from before calculations were kept, reads as one with none', () => {
+  const { calculations: _, ...before } = JSON.parse(text)
+  const read = readJob({ ...before, formatVersion: 1 })
+  expect(read.ok && read.value).toEqual({ ...JSON.parse(text), calculations: [] })
 })

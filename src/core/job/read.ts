@@ -4,8 +4,11 @@ import { formatVersion, type Job, jobSchema } from './schema'
 /** Turns a document of the version it stands for into one of the next. */
 export type Upgrade = (document: Record<string, unknown>) => Record<string, unknown>
 
-/** Upgrades by the version they start from. Version 1 is the first, so there is none yet. */
-const upgrades: Readonly<Record<number, Upgrade>> = {}
+/** Upgrades by the version they start from. */
+const upgrades: Readonly<Record<number, Upgrade>> = {
+  // 2: a job keeps calculations of the bench
+  1: document => ({ ...document, calculations: [] }),
+}
 
 /**
  * A job document of this or any earlier format version, checked and brought up to date.

@@ -8,7 +8,7 @@ import { legSchema } from '../source/legs'
 import { canArrange } from '../source/output'
 import { conductorSizeSchema, materialSchema } from '../units/tables/conductors'
 
-export const formatVersion = 1
+export const formatVersion = 2
 
 export const steps = [
   'ask',
@@ -80,6 +80,21 @@ export const sourceSchema = z.strictObject({
   liveLeg: legSchema,
 })
 
+const longestInput = 20_000
+/** A calculation of the bench that belongs to the job: its input is kept, and its answer worked out anew. */
+export const calculationSchema = z.strictObject({
+  id: line(40, 1),
+  calculator: line(40, 1),
+  note: line(120),
+  input: z
+    .record(z.string(), z.unknown())
+    .refine(
+      input => JSON.stringify(input).length <= longestInput,
+      `is too long to keep with a job: at most ${longestInput.toLocaleString('en-US')} characters`,
+    ),
+})
+export type Calculation = z.infer<typeof calculationSchema>
+
 const shape = z.strictObject({
   formatVersion: z.literal(formatVersion),
   title: line(80, 1),
@@ -90,6 +105,7 @@ const shape = z.strictObject({
   source: sourceSchema.optional(),
   hookup: z.strictObject({ method: z.enum(methodIds), bondingPlug: z.boolean() }),
   outage: outageSchema,
+  calculations: z.array(calculationSchema).max(60, 'must hold at most 60 calculations'),
 })
 
 /** One job. What no single key can tell is checked across keys: overlaps, pairs, what the station can do. */
@@ -123,6 +139,8 @@ export const jobSchema = shape.check(context => {
         `names ${partner.label || partner.id}, which does not name this circuit back`,
       )
   })
+  if (new Set(job.calculations.map(c => c.id)).size < job.calculations.length)
+    say(['calculations'], 'repeats a calculation id')
   if (job.outage.reserveFraction >= job.outage.startFraction)
     say(
       ['outage', 'reserveFraction'],

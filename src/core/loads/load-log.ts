@@ -59,7 +59,7 @@ function solve(i: Input) {
 export const loadLog = calculator({
   name: 'load-log',
   room: 'loads',
-  question: 'What does the meter’s log say of this load?',
+  question: 'What does the meter’s log say?',
   asked: [
     'plug-in meter',
     'kWh reading',

@@ -11,7 +11,7 @@ const input = z.strictObject({
   dutyFraction: labelled(fraction, 'Share of the time it ran', 'fraction'),
   measuredC: labelled(celsius, 'Outdoors, when measured', 'C'),
   balanceC: labelled(celsius, 'Outdoors where it needs none', 'C', {
-    description: 'the house holds itself there: often 15 to 18 °C for heating',
+    description: 'the house holds itself there: often 60 to 65 °F (15 to 18 °C) for heating',
   }),
   designC: labelled(celsius, 'Outdoors, to be ready for', 'C'),
 })
@@ -38,8 +38,10 @@ function solve(i: Input) {
 export const weatherScale = calculator({
   name: 'weather-scale',
   room: 'loads',
-  question: 'How much more will it run in a hard frost, or a heat wave?',
+  question: 'How much more in harder weather?',
   asked: [
+    'hard frost',
+    'heat wave',
     'burner',
     'furnace',
     'boiler duty',

@@ -88,7 +88,7 @@ function neutralOf(i: Input, L1A: number, L2A: number): number {
 export const legs = calculator({
   name: 'legs',
   room: 'source',
-  question: 'What does each leg carry, and the neutral?',
+  question: 'What do legs and neutral carry?',
   asked: [
     'leg balance',
     'split phase',

@@ -62,8 +62,16 @@ function faultsIn(i: Input): Fault[] {
 export const refill = calculator({
   name: 'refill',
   room: 'source',
-  question: 'How long must the generator run to refill it?',
-  asked: ['recharge', 'generator hours', 'gallons', 'fuel', 'charge time', 'range extender'],
+  question: 'How long must the generator run?',
+  asked: [
+    'refill the battery',
+    'recharge',
+    'generator hours',
+    'gallons',
+    'fuel',
+    'charge time',
+    'range extender',
+  ],
   input,
   output,
   example: {

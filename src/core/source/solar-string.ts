@@ -109,19 +109,18 @@ export const solarString = calculator({
     const said = [
       ...(r.faults.includes('over-voltage')
         ? [
-            `${quantity(r.coldVocV, 'V')} in record cold is above the input’s ${quantity(port.maxV, 'V')}: it can be destroyed. ${window}`,
+            `${quantity(r.coldVocV, 'V')} in record cold is above the input’s ${quantity(port.maxV, 'V')}: it can be destroyed.`,
           ]
         : []),
       ...(r.faults.includes('under-voltage')
         ? [
-            `${quantity(r.hotVmpV, 'V')} on a hot day is below the input’s ${quantity(port.minV, 'V')}: it stops charging. ${window}`,
+            `${quantity(r.hotVmpV, 'V')} on a hot day is below the input’s ${quantity(port.minV, 'V')}: it stops charging.`,
           ]
         : []),
     ]
     return {
-      answer: said.length
-        ? said.join(' ')
-        : `${quantity(r.coldVocV, 'V')} at most, ${quantity(r.inputW, 'W')} taken of ${quantity(r.arrayW, 'W')}. ${window}`,
+      answer: `${quantity(r.coldVocV, 'V')} at most, ${quantity(r.inputW, 'W')} taken of ${quantity(r.arrayW, 'W')}. ${window}`,
+      findings: said,
       working: {
         title: 'Solar string',
         formula: [

@@ -6,10 +6,10 @@ import { notNegative, positive, positiveFraction } from '../quantity'
 import { figure, quantity } from '../units/format'
 
 const input = z.strictObject({
-  unitWh: labelled(z.tuple([positive, positive]), 'Usable energy of each unit', 'Wh'),
+  unitWh: labelled(z.tuple([positive, positive]), 'Usable energy of each unit', 'Wh', { row: 'Unit' }),
   idleW: labelled(notNegative, 'Own draw of each', 'W'),
   efficiencyFraction: labelled(positiveFraction, 'Efficiency', 'fraction'),
-  legW: labelled(z.tuple([notNegative, notNegative]), 'Load on L1 and on L2', 'W'),
+  legW: labelled(z.tuple([notNegative, notNegative]), 'Load on each leg', 'W', { row: 'Leg' }),
   shared: labelled(z.boolean(), 'Both batteries feed both legs', 'text', {
     description: 'many combiners leave each leg on its own battery',
   }),
@@ -57,8 +57,8 @@ function faultsIn(i: Input): Fault[] {
 export const twoBatteries = calculator({
   name: 'two-batteries',
   room: 'source',
-  question: 'How long do two combined units last when the legs differ?',
-  asked: ['two units', 'combiner', 'stranded energy', 'leg imbalance', 'paired stations'],
+  question: 'How long do two units last?',
+  asked: ['legs differ', 'two units', 'combiner', 'stranded energy', 'leg imbalance', 'paired stations'],
   input,
   output,
   example: { unitWh: [3400, 3400], idleW: 20, efficiencyFraction: 0.88, legW: [260, 90], shared: false },

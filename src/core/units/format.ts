@@ -13,14 +13,17 @@ function grouped(value: number, mostDigits: number): string {
   return formatter.format(value)
 }
 
-/** Three significant digits, grouped, never scientific for trade magnitudes; whole numbers from 100 up. */
-export function figure(value: number): string {
+/** Grouped, never scientific for trade magnitudes; whole numbers from as many digits up as are significant. */
+function rounded(value: number, significant: number): string {
   if (value === 0) return '0'
   if (!Number.isFinite(value)) return '–'
   const size = Math.abs(value)
   if (size >= 1e9 || size < 1e-6) return value.toExponential(2)
-  return grouped(value, Math.max(0, 2 - Math.floor(Math.log10(size))))
+  return grouped(value, Math.max(0, significant - 1 - Math.floor(Math.log10(size))))
 }
+
+/** Three significant digits. */
+export const figure = (value: number): string => rounded(value, 3)
 
 const symbols: Record<Unit, string> = {
   W: 'W',
@@ -51,6 +54,8 @@ const symbols: Record<Unit, string> = {
 export function quantity(value: number, unit: Unit): string {
   if (unit === 'fraction') return `${figure(value * 100)} %`
   if (unit === 'circuits') return plural(value, 'circuit')
+  // a meter shows tenths of a volt, and a drop is told by them
+  if (unit === 'V') return `${rounded(value, 4)} V`
   if (unit === 'C') return `${figure(value)} °C (${figure(fahrenheitOf(value))} °F)`
   if (unit === 'ft') return `${figure(value)} ft (${figure(metresOf(value))} m)`
   const symbol = symbols[unit]
@@ -73,3 +78,5 @@ export const together = (items: readonly string[]): string =>
   items.length < 2 ? (items[0] ?? '') : `${items.slice(0, -1).join(', ')} and ${items.at(-1)}`
 
 export const plural = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`
+
+export const sentenceStart = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

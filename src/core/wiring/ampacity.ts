@@ -28,7 +28,7 @@ const input = z.strictObject({
     description: 'the lowest rating of breaker, lug and device at either end; 75 °C at most if left out',
   }),
   ambientC: labelled(celsius.default(30), 'Ambient', 'C'),
-  currentCarrying: labelled(counted.default(3), 'Current-carrying conductors together', 'count', {
+  currentCarrying: labelled(counted.default(3), 'Current-carrying together', 'count', {
     description: 'hots, and neutrals that carry more than the difference',
   }),
   nipple: labelled(z.boolean().default(false), 'In a nipple (24 in or shorter)'),
@@ -80,8 +80,9 @@ function solve(i: Input) {
 export const ampacity = calculator({
   name: 'ampacity',
   room: 'wiring',
-  question: 'What may this wire carry, and what breaker fits it?',
+  question: 'What may this wire carry?',
   asked: [
+    'what breaker fits this wire',
     'what size wire',
     'wire size',
     'derating',

@@ -4,10 +4,15 @@ import { labelled } from '../field'
 import { type Fault, fault } from '../outcome'
 import { counted, positive } from '../quantity'
 import { figure, quantity } from '../units/format'
-import { conductorRow, conductors, sizeSchema } from '../units/tables/conductors'
+import { conductorRow, conductors } from '../units/tables/conductors'
 
-const count = labelled(counted, 'How many', 'count')
-const some = z.strictObject({ size: sizeSchema, count })
+/** The sizes that NEC 314.16(B) gives a volume for. */
+const sizes = conductors.filter(c => c.boxIn3 !== null).map(c => c.size)
+
+const some = z.strictObject({
+  size: labelled(z.string(), 'Size', 'AWG', { among: sizes }),
+  count: labelled(counted, 'How many', 'count'),
+})
 
 const input = z.strictObject({
   boxIn3: labelled(positive, 'Box volume', 'in3'),
@@ -31,7 +36,6 @@ type Input = z.infer<typeof input>
 
 /** NEC 314.16(B), in³; null for a size without a figure. */
 const volumeIn3 = (size: string): number | null => conductorRow(size)?.boxIn3 ?? null
-const sizes = conductors.filter(c => c.boxIn3 !== null).map(c => c.size)
 
 /** The volumes by what takes them. */
 function parts(i: Input) {

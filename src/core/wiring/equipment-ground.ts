@@ -6,6 +6,7 @@ import { figure, quantity } from '../units/format'
 import {
   conductorName,
   conductorRow,
+  conductorSizes,
   conductors,
   type Material,
   metal,
@@ -25,9 +26,9 @@ const input = z.strictObject({
     'Breaker ahead of it',
     'A',
   ),
-  requiredSize: labelled(z.string().optional(), 'Size the hots would need', 'AWG'),
-  installedSize: labelled(z.string().optional(), 'Size the hots are', 'AWG'),
-  circuitSize: labelled(z.string().optional(), 'Circuit’s own conductors', 'AWG'),
+  requiredSize: labelled(z.string().optional(), 'Size the hots would need', 'AWG', { among: conductorSizes }),
+  installedSize: labelled(z.string().optional(), 'Size the hots are', 'AWG', { among: conductorSizes }),
+  circuitSize: labelled(z.string().optional(), 'Circuit’s own conductors', 'AWG', { among: conductorSizes }),
 })
 
 const output = z.strictObject({

@@ -21,10 +21,10 @@ const input = z.strictObject({
   oneWayFt: labelled(positive, 'Length, one way', 'ft'),
   currentA: labelled(notNegative, 'Current', 'A'),
   sourceV: labelled(positive, 'Volts at the source', 'V'),
-  path: labelled(z.enum(['two-wire', 'balanced']), 'Path', 'text', {
+  path: labelled(z.enum(['two-wire', 'balanced']), 'The current returns', 'text', {
     names: {
-      'two-wire': 'two wires (120 V leg to neutral, or 240 V leg to leg)',
-      balanced: 'per leg of a balanced 120/240 V run',
+      'two-wire': 'in the other wire',
+      balanced: 'in the other leg: a balanced 120/240 V run',
     },
   }),
   conductorC: labelled(celsius.default(75), 'Conductor runs at', 'C'),
@@ -85,8 +85,16 @@ const thinnest = (i: Input, mostFraction: number) =>
 export const voltageDrop = calculator({
   name: 'voltage-drop',
   room: 'wiring',
-  question: 'How many volts does the run lose, and is the wire thick enough?',
-  asked: ['voltage drop', 'what size wire', 'long run', 'far end', 'detached garage', 'volts at the load'],
+  question: 'How many volts does the run lose?',
+  asked: [
+    'is the wire thick enough',
+    'voltage drop',
+    'what size wire',
+    'long run',
+    'far end',
+    'detached garage',
+    'volts at the load',
+  ],
   input,
   output,
   example: { material: 'cu', size: '10', oneWayFt: 60, currentA: 24, sourceV: 120, path: 'two-wire' },
@@ -182,9 +190,9 @@ export const voltageDrop = calculator({
   ],
 })
 
-/** The size asked about, one thinner and one thicker. */
+/** The size asked about first, then one thinner and one thicker. */
 function neighbours(i: Input): string[] {
   const sizes: string[] = sizesOf(i.material)
   const at = sizes.indexOf(i.size)
-  return sizes.slice(Math.max(0, at - 1), at + 2)
+  return [i.size, ...sizes.slice(Math.max(0, at - 1), at), ...sizes.slice(at + 1, at + 2)]
 }

@@ -3,16 +3,12 @@ import { methodOf } from '../hookup/method'
 import type { Evaluated } from '../job/evaluated'
 import { named, supplyOf } from '../job/needs'
 import { arrangementName } from '../source/legs'
-import { together } from '../units/format'
+import { sentenceStart, together } from '../units/format'
 
 export interface Caution {
   text: string
   article?: string
 }
-
-/** Who decides, on every report. */
-export const deference =
-  'A planning aid. Local code, the authority having jurisdiction, the listing and instructions of the equipment, and licensed practice decide.'
 
 /** The cautions that apply to this job, the gravest first. They print with every sheet. */
 export function cautionsFor({ job, needs, figures }: Evaluated): Caution[] {
@@ -58,5 +54,3 @@ export function cautionsFor({ job, needs, figures }: Evaluated): Caution[] {
   })
   return found
 }
-
-const sentenceStart = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

@@ -1,4 +1,4 @@
-import type { Circuit, Job } from '@/core/job/schema'
+import { type Circuit, formatVersion, type Job } from '@/core/job/schema'
 import type { SourcedNumber } from '@/core/job/sourced'
 import type { Load } from '@/core/loads/load'
 import type { Origin } from '@/core/working'
@@ -57,7 +57,7 @@ const blank = (position: number, breakerA: number) =>
 
 /** Split-level house with a family day-care; ends on a six-position switch and one 120 V station on tied legs. */
 export const alderHollow: Job = {
-  formatVersion: 1,
+  formatVersion,
   title: 'Alder Hollow day-care',
   place: 'Split-level house, family child care on the ground floor',
   edition: 2020,
@@ -206,12 +206,20 @@ export const alderHollow: Job = {
   source: { station: sluice22, expansionUnits: 1, arrangement: 'tied', liveLeg: 'L1' },
   hookup: { method: 'multi-circuit-switch', bondingPlug: false },
   outage: { hours: 36, startFraction: 1, reserveFraction: 0.05, deratingFraction: 0.95 },
+  calculations: [
+    {
+      id: 'inlet-run',
+      calculator: 'voltage-drop',
+      note: 'inlet by the garage door to the panel',
+      input: { material: 'cu', size: '10', oneWayFt: 35, currentA: 24, sourceV: 120, path: 'two-wire' },
+    },
+  ],
 }
 alderHollow.panel.circuits.sort((a, b) => a.position - b.position)
 
 /** A book exchange with one hard-wired gas unit heater; the smallest station. Trap: flame proving wants a bond. */
 export const fernbrook: Job = {
-  formatVersion: 1,
+  formatVersion,
   title: 'Fernbrook library kiosk',
   place: 'Village book exchange, one room',
   edition: 2023,
@@ -260,6 +268,7 @@ export const fernbrook: Job = {
   source: { station: rill6, expansionUnits: 0, arrangement: 'one-leg', liveLeg: 'L1' },
   hookup: { method: 'cord-and-plug', bondingPlug: false },
   outage: { hours: 8, startFraction: 1, reserveFraction: 0.1, deratingFraction: 0.95 },
+  calculations: [],
 }
 
 export const demoJobs = [

@@ -22,6 +22,7 @@ export function Choice<T extends string | number>({ label, value, options, onCha
       label={label}
       value={value}
       helperText={help}
+      slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
       onChange={e => {
         const found = options.find(o => String(o.value) === String(e.target.value))
         if (found) onChange(found.value)

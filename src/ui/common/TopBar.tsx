@@ -5,7 +5,7 @@ import ListSubheader from '@mui/material/ListSubheader'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import { useColorScheme } from '@mui/material/styles'
-import { Moon, Sun, UserRound } from 'lucide-react'
+import { Calculator, Moon, Sun, UserRound } from 'lucide-react'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { type ReactNode, useState } from 'react'
@@ -26,6 +26,13 @@ export function TopBar({ person, children }: { person: PersonChoice; children?: 
       <Link href="/jobs" className={styles.home} aria-label="Spillway, all jobs">
         <Mark />
         <span>Spillway</span>
+      </Link>
+      <Link href="/jobs" className={`${styles.bench} ${styles.wide}`}>
+        Jobs
+      </Link>
+      <Link href="/bench" className={styles.bench} title="The bench: calculators outside any job">
+        <Calculator size={18} aria-hidden />
+        <span>Bench</span>
       </Link>
       <div className={styles.middle}>{children}</div>
       <SchemeToggle />

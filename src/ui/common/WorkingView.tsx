@@ -1,5 +1,5 @@
 import { shown } from '@/core/units/format'
-import type { Provenance, Working, WorkingValue } from '@/core/working'
+import type { Provenance, TableRow, Working, WorkingValue } from '@/core/working'
 import styles from './WorkingView.module.css'
 
 /** Shows a working as the core traced it: formula, inputs with where they came from, steps, sources, the trade's rule. */
@@ -15,6 +15,7 @@ export function WorkingView({ working, level = 2 }: { working: Working; level?: 
       </div>
       {working.inputs.length > 0 && <Values caption="Inputs" values={working.inputs} level={level} />}
       {working.steps.length > 0 && <Values caption="Worked out" values={working.steps} level={level} />}
+      {working.rows && working.rows.length > 0 && <Rows rows={working.rows} />}
       {working.ruleOfThumb && (
         <p>
           <b>Rule of thumb: </b>
@@ -27,6 +28,12 @@ export function WorkingView({ working, level = 2 }: { working: Working; level?: 
           {working.references.join('; ')}
         </p>
       )}
+      {working.notes?.map(note => (
+        <p key={note}>
+          <b>Mind: </b>
+          {note}
+        </p>
+      ))}
       {working.notCovered.length > 0 && (
         <p className={styles.aside}>
           <b>Not covered: </b>
@@ -34,6 +41,26 @@ export function WorkingView({ working, level = 2 }: { working: Working; level?: 
         </p>
       )}
     </section>
+  )
+}
+
+function Rows({ rows }: { rows: TableRow[] }) {
+  return (
+    <table className={styles.values}>
+      <caption>Looked up</caption>
+      <tbody>
+        {rows.map(r => (
+          <tr key={`${r.table} ${r.row} ${r.column}`}>
+            <th scope="row">
+              {r.row}
+              {r.column && `, ${r.column}`}
+              <span>{r.table}</span>
+            </th>
+            <td>{r.value}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   )
 }
 
@@ -55,7 +82,7 @@ function Values({ caption, values, level }: { caption: string; values: WorkingVa
                 </details>
               )}
             </th>
-            <td>
+            <td data-words={typeof v.value === 'string'}>
               {shown(v.value, v.unit)}
               {v.arithmetic && <span>= {v.arithmetic}</span>}
             </td>

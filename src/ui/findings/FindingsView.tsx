@@ -1,6 +1,6 @@
 'use client'
 import { type Severity, severities } from '@/core/checks/finding'
-import { deference } from '@/core/work/cautions'
+import { deference } from '@/core/work/deference'
 import { FindingCard } from '../common/FindingCard'
 import { useWorkspace } from '../workspace/store'
 import styles from './FindingsView.module.css'

@@ -4,7 +4,7 @@ import { circuitNeeds } from '@/core/job/needs'
 import type { Job } from '@/core/job/schema'
 import { arrangementName } from '@/core/source/legs'
 import { quantity } from '@/core/units/format'
-import { deference } from '@/core/work/cautions'
+import { deference } from '@/core/work/deference'
 import { type DirectoryEntry, directoryOf } from '@/core/work/directory'
 import styles from './JobSheet.module.css'
 

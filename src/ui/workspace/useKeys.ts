@@ -8,7 +8,7 @@ const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   target.matches('input:not([type=radio], [type=checkbox]), textarea, select, [contenteditable]')
 
-/** The keys that work anywhere in the workspace: undo, redo, commands, shortcuts, 1 to 5 for the steps. */
+/** The keys that work anywhere in the workspace: undo, redo, commands, shortcuts, digits for the steps. */
 export function useKeys({ onShortcuts, onPalette }: { onShortcuts: () => void; onPalette: () => void }) {
   const store = useWorkspaceStore()
   const router = useRouter()

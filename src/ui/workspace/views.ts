@@ -6,6 +6,7 @@ export const views = [
   { key: 'source', label: 'Source', help: 'the station, how it feeds the legs' },
   { key: 'outage', label: 'Outage', help: 'how long, what is kept in reserve' },
   { key: 'findings', label: 'Findings', help: 'what is wrong or unknown' },
+  { key: 'calculations', label: 'Calculations', help: 'answers of the bench kept with this job' },
   { key: 'print', label: 'Print', help: 'the sheet for the door' },
 ] as const
 

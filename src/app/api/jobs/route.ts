@@ -3,6 +3,7 @@ import { newJob } from '@/core/job/new'
 import { panelSchema } from '@/core/job/schema'
 import { line } from '@/core/quantity'
 import { bodyAs, handle } from '@/server/http/handle'
+import { listJobs, listQuerySchema } from '@/server/jobs/list'
 import { createJob } from '@/server/jobs/repository'
 import { currentActor } from '@/server/people/actor'
 
@@ -12,6 +13,14 @@ const newJobSchema = z.strictObject({
   spaces: panelSchema.shape.spaces,
   mainA: panelSchema.shape.mainA,
 })
+
+/** One page of the firm's jobs, as the list is asked for in the address. */
+export const GET = handle(async request =>
+  listJobs(
+    await currentActor(),
+    listQuerySchema.parse(Object.fromEntries(new URL(request.url).searchParams)),
+  ),
+)
 
 export const POST = handle(async request => {
   const facts = await bodyAs(request, newJobSchema)

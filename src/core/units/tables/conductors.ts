@@ -165,7 +165,7 @@ export const conductors: readonly ConductorRow[] = [
 const rows = new Map<string, ConductorRow>(conductors.map(r => [r.size, r]))
 
 /** A size as the calculators take it: any text, so that a size the table lacks is answered on its own key. */
-export const sizeSchema = labelled(z.string(), 'Size', 'AWG')
+export const sizeSchema = labelled(z.string(), 'Size', 'AWG', { among: conductorSizes })
 export const metal = labelled(materialSchema, 'Metal', 'text', { names: materialName })
 
 /** The row of a size; null where the table has no such size, or the metal is not made in it. */

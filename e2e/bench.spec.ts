@@ -1,0 +1,214 @@
+import { expect, type Page, test } from '@playwright/test'
+import { calculate } from '../src/core/calculator'
+import { calculators } from '../src/core/calculators'
+import { accessible, alder, copyOf, openJob, saved } from './helpers'
+
+const answer = (page: Page) => page.getByRole('region', { name: 'Answer' })
+const bench = async (page: Page, path = '') => {
+  await page.goto(`/bench${path}`)
+  await expect(page.getByLabel('What do you want to know?')).toBeVisible()
+}
+
+/** Asks in one's own words, from anywhere on the bench. */
+async function ask(page: Page, question: string) {
+  await page.keyboard.press('Control+k')
+  await page.keyboard.type(question)
+  await page.keyboard.press('Enter')
+}
+
+/** Keys one after the other; in a number what stands there is selected, so that typing replaces it. */
+async function press(page: Page, ...keys: string[]) {
+  for (const key of keys)
+    if (/^[A-Z][a-z]/.test(key)) await page.keyboard.press(key)
+    else await page.keyboard.type(key)
+}
+
+test('ten questions of a day’s work, with the keyboard alone', async ({ page }) => {
+  await bench(page)
+  // 1: six circuits in one conduit in a hot attic, 12 AWG THHN: 30 A × 0.82 (46 to 50 °C) × 0.5 = 12.3 A
+  await ask(page, 'derating')
+  await press(page, 'Tab', 'ArrowLeft', 'Tab', 'Tab', 'Tab', '118', 'Tab', '12')
+  await expect(answer(page)).toContainText(
+    '12 AWG copper carries 12.3 A here; no standard breaker is that small.',
+  )
+  // 2: the well pump: 31 A locked rotor at 240 V = 7,440 VA
+  await ask(page, 'locked-rotor amps')
+  await press(page, 'Tab', '31')
+  await expect(answer(page)).toContainText('Asks for 31 A (7,440 VA)')
+  // 3: and by the rule of thumb, from 900 VA running: five times
+  await press(page, 'Shift+Tab', 'ArrowDown', 'Tab', '900', 'Tab', '5')
+  await expect(answer(page)).toContainText('4,500 VA')
+  // 4: 100 ft of 10 AWG at 20 A: 4.96 V
+  await ask(page, 'far end')
+  await press(page, 'Tab', 'Tab', '100', 'Tab', '20')
+  await expect(answer(page)).toContainText('Loses 4.96 V')
+  // one rung thicker on the ladder
+  await press(page, 'Shift+Tab', 'Shift+Tab', 'ArrowRight')
+  await expect(page.getByRole('radio', { name: '8 AWG' })).toBeChecked()
+  // 2 × 100 ÷ 1000 × 0.778 × 20
+  await expect(answer(page)).toContainText('Loses 3.112 V')
+  // 5: how long does it last with a fifth kept
+  await ask(page, 'how long will it last?')
+  await press(page, '4000', 'Tab', 'Tab', '20', 'Tab', 'Tab', '20', 'Tab', '80', 'Tab', '144')
+  // 3,200 ÷ (20 + 144 ÷ 0.8) = 16 h
+  await expect(answer(page)).toContainText('Lasts 16 h at 144 W average')
+  // 6: the refrigerator's log, 48 h
+  await ask(page, 'plug-in meter')
+  await press(page, '48', 'Tab', '2400')
+  await page.getByRole('button', { name: 'Remove span 2' }).press('Enter')
+  await expect(answer(page)).toContainText('50 W on average, 1,200 Wh a day')
+  // 7: the burner in a hard frost, in °F
+  await ask(page, 'hard frost')
+  await press(page, 'Tab', '20', 'Tab', '41', 'Tab', '59', 'Tab', '5')
+  // (15 − (−15)) ÷ (15 − 5) = 3
+  await expect(answer(page)).toContainText('Runs 60 % of the time')
+  // 8: odd volts on a floating source
+  await ask(page, 'odd volts')
+  await press(page, '120', 'Tab', '48', 'Tab', '66')
+  await expect(answer(page)).toContainText('Floating source.')
+  await expect(page.getByText('ground, 48 V off neutral, 66 V off hot')).toBeVisible()
+  // 9: two units on one leg each
+  await ask(page, 'synchronised')
+  await press(page, '120', 'Tab', '119', 'Tab', '180')
+  await expect(answer(page)).toContainText('Not synchronised.')
+  // 10: a ground for a 60 A feed
+  await ask(page, 'ground wire size')
+  await press(page, 'Tab', '60')
+  await expect(answer(page)).toContainText('copper behind 60 A')
+})
+
+test('every question answers its example, with its working open and nothing amiss', async ({ page }) => {
+  const errors: string[] = []
+  page.on('pageerror', error => errors.push(error.message))
+  await bench(page)
+  for (const c of calculators) {
+    const worked = calculate(c, c.example)
+    if (!worked.ok) throw new Error(c.name)
+    await page.getByRole('link', { name: c.question, exact: true }).first().click()
+    await expect(page.getByRole('heading', { level: 1, name: c.question })).toBeVisible()
+    const first = worked.value.answer.split(/\.\s/)[0] ?? ''
+    await expect(answer(page)).toContainText(first)
+    await expect(page.getByText(worked.value.working.formula[0] ?? '').first()).toBeVisible()
+    if (c.curves?.(c.input.parse(c.example), worked.value.result).length)
+      await expect(page.locator('figure svg').first()).toBeVisible()
+  }
+  expect(errors).toEqual([])
+})
+
+test('what cannot be answered says what to do, and keeps what was typed', async ({ page }) => {
+  await bench(page, '/voltage-drop')
+  const length = page.getByLabel('Length, one way')
+  await length.fill('6o')
+  await expect(answer(page)).toContainText('Length, one way must be a number, such as 36 or 2.5.')
+  await expect(length).toHaveValue('6o')
+  await length.fill('')
+  await expect(answer(page)).toContainText('Waiting for length, one way.')
+  await length.fill('60')
+  await expect(answer(page)).toContainText('Loses 3.571 V')
+
+  await page.goto('/bench/cord-chain')
+  await page.getByLabel('Receptacle').click()
+  await page.getByRole('option', { name: 'TT-30' }).click()
+  await expect(answer(page)).toContainText('a L14-30 plug does not go into a TT-30 receptacle')
+  await expect(answer(page)).toContainText('ties both legs together')
+  await expect(answer(page)).toContainText('TT-30 carries 120 V only')
+})
+
+test('metres and °C are typed and read; the link carries the inputs, and the values stay exact', async ({
+  page,
+  context,
+}) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write'])
+  await bench(page, '/voltage-drop')
+  await page.getByRole('button', { name: 'm', exact: true }).click()
+  const length = page.getByLabel('Length, one way')
+  await expect(length).toHaveValue('18.288')
+  await length.fill('25')
+  await page.getByRole('button', { name: 'ft', exact: true }).click()
+  await page.getByRole('button', { name: 'm', exact: true }).click()
+  await expect(length).toHaveValue('25')
+  const said = await answer(page).innerText()
+  await page.waitForURL(/in=/)
+  await page.reload()
+  await expect(length).toHaveValue('25')
+  await expect(answer(page)).toHaveText(said)
+
+  await page.getByRole('button', { name: 'Copy as text' }).click()
+  await expect(page.getByText('Question, answer and working copied.')).toBeVisible()
+  const text = await page.evaluate(() => navigator.clipboard.readText())
+  expect(text).toContain(said)
+  expect(text).toContain('Length, one way: 82 ft (25 m)')
+  expect(text).toMatch(/http.*\/bench\/voltage-drop\?in=/)
+  // a link cut short opens the question with its example
+  await page.goto('/bench/voltage-drop?in=%7B%22mat')
+  await expect(answer(page)).toContainText('Loses 3.571 V')
+})
+
+test('an answer goes into a job: kept with it and changed again, or set on a load', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, alder)
+  const title = 'Alder Hollow farmhouse'
+  await openJob(page, id, 'calculations')
+  await expect(page.getByText('inlet by the garage door to the panel')).toBeVisible()
+  await page.getByRole('link', { name: 'Change on the bench' }).click()
+  await page.getByLabel('Current').fill('30')
+  await page.getByRole('button', { name: 'Use in a job' }).click()
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByLabel('Note (optional)')).toHaveValue('inlet by the garage door to the panel')
+  await dialog.getByLabel('Note (optional)').fill('inlet, thirty amps')
+  await accessible(page)
+  await dialog.getByRole('button', { name: 'Keep with the job' }).click()
+  await expect(page.getByText(`Kept with`)).toContainText(title)
+  await openJob(page, id, 'calculations')
+  await expect(page.getByText('inlet, thirty amps')).toBeVisible()
+  // 2 × 35 ÷ 1000 × 1.24 × 30 = 2.604 V
+  await expect(page.getByText('Loses 2.604 V')).toBeVisible()
+  await page.getByRole('button', { name: 'Show the working' }).click()
+  await expect(page.getByRole('heading', { name: 'Voltage drop' })).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Remove' }).click()
+  await expect(page.getByText('Nothing is kept here yet')).toBeVisible()
+  await page.keyboard.press('Control+z')
+  await expect(page.getByText('inlet, thirty amps')).toBeVisible()
+  await saved(page)
+  await accessible(page)
+
+  await page.goto(`/bench/load-log?job=${id}`)
+  await page.getByLabel('While it runs').fill('131')
+  await page.getByRole('button', { name: 'Use in a job' }).click()
+  await expect(dialog.getByLabel('Job')).toHaveValue(new RegExp(title))
+  await dialog.getByLabel('As').click()
+  await page
+    .getByRole('option', { name: /refrigerator/i })
+    .first()
+    .click()
+  await dialog.getByRole('button', { name: 'Set on the load' }).click()
+  await expect(page.getByText(/^Set on /)).toBeVisible()
+  const { job } = await (await request.get(`/api/jobs/${id}`)).json().then(r => r.record)
+  const metered = JSON.stringify(job.panel.circuits).match(/"runningW":\{"value":131,"from":"metered"/)
+  expect(metered).not.toBeNull()
+})
+
+for (const scheme of ['light', 'dark'] as const)
+  test(`the bench is accessible in ${scheme}, wide and on a phone`, async ({ page }) => {
+    await page.emulateMedia({ colorScheme: scheme })
+    for (const path of [
+      '',
+      '/voltage-drop',
+      '/cord-chain',
+      '/outlet-readings',
+      '/split-readings',
+      '/ampacity',
+    ]) {
+      await bench(page, path)
+      await accessible(page)
+    }
+    await page.setViewportSize({ width: 390, height: 844 })
+    for (const path of ['', '/cord-chain', '/interval-demand', '/legs']) {
+      await bench(page, path)
+      expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390)
+      await accessible(page)
+    }
+  })

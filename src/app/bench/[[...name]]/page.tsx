@@ -1,0 +1,25 @@
+import type { Metadata } from 'next'
+import { calculators } from '@/core/calculators'
+import { currentActor } from '@/server/people/actor'
+import { Bench } from '@/ui/bench/Bench'
+import { givenIn } from './given'
+
+interface Props {
+  params: Promise<{ name?: string[] }>
+  searchParams: Promise<Record<string, string | string[] | undefined>>
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  const [name] = (await params).name ?? []
+  return { title: calculators.find(c => c.name === name)?.question ?? 'Bench' }
+}
+
+export default async function BenchPage({ searchParams }: Props) {
+  const actor = await currentActor()
+  return (
+    <Bench
+      person={{ label: actor.label, firm: actor.firm, people: actor.people }}
+      {...givenIn(await searchParams)}
+    />
+  )
+}

@@ -1,0 +1,5 @@
+import { CalculationsView } from '@/ui/calculations/CalculationsView'
+
+export default function CalculationsPage() {
+  return <CalculationsView />
+}

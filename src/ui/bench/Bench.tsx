@@ -1,0 +1,102 @@
+'use client'
+import { usePathname } from 'next/navigation'
+import { useEffect, useState } from 'react'
+import { calculators } from '@/core/calculators'
+import { type PersonChoice, TopBar } from '../common/TopBar'
+import styles from './Bench.module.css'
+import { CalculatorView, focusFirst, type Origin } from './CalculatorView'
+import type { Draft } from './draft'
+import { benchPath, Finder } from './Finder'
+import { UnitToggles } from './UnitToggles'
+import { useUnitChoice } from './units'
+
+interface Props {
+  person: PersonChoice
+  /** the inputs that came with the link */
+  given: Draft | null
+  /** the job, and the calculation kept in it, that a question was opened from */
+  from: Origin | null
+}
+
+/** The bench: every calculator, outside any job. What was typed stays while one looks at another question. */
+export function Bench({ person, given, from }: Props) {
+  const path = usePathname()
+  const name = path.split('/')[2] ?? null
+  const calculator = calculators.find(c => c.name === name)
+  const [drafts, setDrafts] = useState<Record<string, Draft>>(() => (name && given ? { [name]: given } : {}))
+  useEffect(() => {
+    void useUnitChoice.persist.rehydrate()
+  }, [])
+  // a link opened directly leaves the focus alone; a question picked here goes on at its first field
+  const [picked, setPicked] = useState(false)
+  const open = (next: string) => {
+    setPicked(true)
+    if (next === name) return focusFirst()
+    // the bench is one screen: no round trip to the server between two questions
+    window.history.pushState(null, '', benchPath(next))
+  }
+  return (
+    <div className={styles.frame}>
+      <TopBar person={person}>
+        <UnitToggles />
+      </TopBar>
+      <div className={styles.body} data-open={calculator !== undefined}>
+        <aside className={styles.finder}>
+          <Finder here={name} onOpen={open} />
+        </aside>
+        <main className={styles.main}>
+          {calculator ? (
+            <CalculatorView
+              key={calculator.name}
+              calculator={calculator}
+              draft={drafts[calculator.name] ?? null}
+              onDraft={draft => setDrafts({ ...drafts, [calculator.name]: draft })}
+              from={from}
+              focus={picked}
+            />
+          ) : (
+            <Welcome unknown={name} onOpen={open} />
+          )}
+        </main>
+      </div>
+    </div>
+  )
+}
+
+const firstAsked = ['voltage-drop', 'start', 'runtime', 'outlet-readings']
+
+function Welcome({ unknown, onOpen }: { unknown: string | null; onOpen: (name: string) => void }) {
+  return (
+    <div className={styles.welcome}>
+      <h1>{unknown ? 'There is no such question' : 'The bench'}</h1>
+      <p>
+        {unknown
+          ? `Nothing here is called “${unknown}”. Pick a question, or say in your own words what you want to know.`
+          : 'Ask anything about one circuit, one run, one reading. No job is needed; the working stands beside every answer.'}
+      </p>
+      <ul>
+        {firstAsked.map(name => {
+          const c = calculators.find(one => one.name === name)
+          return (
+            c && (
+              <li key={name}>
+                <a
+                  href={benchPath(name)}
+                  onClick={e => {
+                    e.preventDefault()
+                    onOpen(name)
+                  }}
+                >
+                  {c.question}
+                </a>
+              </li>
+            )
+          )
+        })}
+      </ul>
+      <p className={styles.hint}>
+        <kbd>/</kbd> asks, arrows walk the questions, Enter opens. In a number, arrow up and down step it.
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,106 @@
+'use client'
+import TextField from '@mui/material/TextField'
+import { Search } from 'lucide-react'
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react'
+import { type Room, rooms } from '@/core/calculator'
+import { findCalculators } from '@/core/calculators'
+import styles from './Finder.module.css'
+
+const roomNames: Record<Room, string> = {
+  wiring: 'Wire and connect',
+  loads: 'Know the loads',
+  source: 'Size the source',
+  readings: 'Read the meter',
+}
+
+export const benchPath = (name: string) => `/bench/${name}`
+
+interface Props {
+  here: string | null
+  onOpen: (name: string) => void
+}
+
+/** All questions of the bench; what is typed narrows them, arrow keys walk them, Enter opens one. */
+export function Finder({ here, onOpen }: Props) {
+  const [asked, setAsked] = useState('')
+  const field = useRef<HTMLInputElement>(null)
+  const list = useRef<HTMLElement>(null)
+  const found = findCalculators(asked)
+  const searching = asked.trim() !== ''
+  useEffect(() => {
+    const onKey = (event: globalThis.KeyboardEvent) => {
+      const typing =
+        event.target instanceof HTMLElement &&
+        event.target.matches('input:not([type=radio], [type=checkbox]), textarea')
+      const wanted =
+        (event.key === '/' && !typing) ||
+        (event.key.toLowerCase() === 'k' && (event.ctrlKey || event.metaKey))
+      if (!wanted || document.querySelector('[role="dialog"]')) return
+      event.preventDefault()
+      field.current?.focus()
+      field.current?.select()
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+
+  const open = (name: string) => {
+    setAsked('')
+    onOpen(name)
+  }
+  const walk = (event: KeyboardEvent) => {
+    if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return
+    const links: (Element | null)[] = [...(list.current?.querySelectorAll('a') ?? [])]
+    const at = links.indexOf(document.activeElement)
+    const next = at + (event.key === 'ArrowDown' ? 1 : -1)
+    event.preventDefault()
+    if (next < 0) field.current?.focus()
+    else list.current?.querySelectorAll('a')[next]?.focus()
+  }
+  const groups = searching
+    ? [{ room: 'found', name: found.length ? 'Nearest first' : 'Nothing answers that yet', list: found }]
+    : rooms.map(room => ({ room, name: roomNames[room], list: found.filter(c => c.room === room) }))
+  return (
+    <search className={styles.finder} onKeyDown={walk}>
+      <TextField
+        inputRef={field}
+        label="What do you want to know?"
+        value={asked}
+        onChange={e => setAsked(e.target.value)}
+        onKeyDown={e => {
+          const [first] = found
+          if (e.key === 'Enter' && searching && first) open(first.name)
+          if (e.key === 'Escape') setAsked('')
+        }}
+        slotProps={{
+          input: { startAdornment: <Search size={18} aria-hidden />, endAdornment: <kbd>/</kbd> },
+          htmlInput: { maxLength: 100, autoComplete: 'off' },
+        }}
+      />
+      <nav ref={list} aria-label="Questions">
+        {groups.map(g => (
+          <section key={g.room}>
+            <h2>{g.name}</h2>
+            <ul>
+              {g.list.map(c => (
+                <li key={c.name}>
+                  <a
+                    href={benchPath(c.name)}
+                    aria-current={c.name === here ? 'page' : undefined}
+                    onClick={e => {
+                      if (e.ctrlKey || e.metaKey || e.shiftKey) return
+                      e.preventDefault()
+                      open(c.name)
+                    }}
+                  >
+                    {c.question}
+                  </a>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ))}
+      </nav>
+    </search>
+  )
+}

@@ -1,0 +1,30 @@
+import type { Field } from '@/core/field'
+
+/** The most rows one paste may bring: more than a year of quarter hours. */
+const most = 50_000
+
+/**
+ * Rows of cells as a spreadsheet copies them (tabs, or semicolons, or commas), a column for each field in order.
+ * One line without such marks is no table: nothing, so that it is pasted as text. A heading row is left out.
+ */
+export function pastedRows(text: string, fields: readonly Field[]): Record<string, unknown>[] {
+  const lines = text.split(/\r?\n/).filter(line => line.trim())
+  const mark = ['\t', ';', ','].find(m => lines[0]?.includes(m))
+  if (!lines.length || (lines.length === 1 && mark !== '\t')) return []
+  const rows = lines.slice(0, most).map(line => (mark ? line.split(mark) : [line]).map(cell => cell.trim()))
+  const numbers = fields.flatMap((f, n) => (f.kind === 'number' || f.kind === 'whole' ? [n] : []))
+  const isHeading = numbers.some(n => rows[0]?.[n] && Number.isNaN(Number(rows[0][n])))
+  return rows.slice(isHeading ? 1 : 0).map(cells =>
+    Object.fromEntries(
+      fields.flatMap((f, n): [string, unknown][] => {
+        const cell = cells[n]
+        if (cell === undefined || cell === '') return []
+        const number = Number(cell)
+        const isNumber = Number.isFinite(number)
+        if (f.kind === 'number' || f.kind === 'whole') return [[f.key, isNumber ? number : cell]]
+        const option = f.options.find(o => String(o.value) === cell || o.name === cell)
+        return [[f.key, option ? option.value : cell]]
+      }),
+    ),
+  )
+}
