@@ -127,11 +127,12 @@ test('metres and °C are typed and read; the link carries the inputs, and the va
   await page.getByRole('button', { name: 'ft', exact: true }).click()
   await page.getByRole('button', { name: 'm', exact: true }).click()
   await expect(length).toHaveValue('25')
-  const said = await answer(page).innerText()
+  const said = 'Loses 4.882 V (4.07 %); 115.1 V reach the load.'
+  await expect(answer(page)).toContainText(said)
   await page.waitForURL(/in=/)
   await page.reload()
   await expect(length).toHaveValue('25')
-  await expect(answer(page)).toHaveText(said)
+  await expect(answer(page)).toContainText(said)
 
   await page.getByRole('button', { name: 'Copy as text' }).click()
   await expect(page.getByText('Question, answer and working copied.')).toBeVisible()
@@ -149,7 +150,7 @@ test('an answer goes into a job: kept with it and changed again, or set on a loa
   request,
 }) => {
   const id = await copyOf(request, alder)
-  const title = 'Alder Hollow farmhouse'
+  const title = 'Alder Hollow'
   await openJob(page, id, 'calculations')
   await expect(page.getByText('inlet by the garage door to the panel')).toBeVisible()
   await page.getByRole('link', { name: 'Change on the bench' }).click()

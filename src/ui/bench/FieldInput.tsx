@@ -38,8 +38,7 @@ interface Props extends FormProps {
   onPaste?: (text: string) => boolean
 }
 
-const isShort = (field: Field) =>
-  field.options.length <= 4 && field.options.reduce((sum, o) => sum + o.name.length, 0) <= 64
+const mostRadios = 4
 
 export function FieldInput({ field, path, draft, problems, onChange, tight = false, onPaste }: Props) {
   const value = valueAt(draft, path)
@@ -67,7 +66,7 @@ export function FieldInput({ field, path, draft, problems, onChange, tight = fal
       )
     case 'choice': {
       const chosen = value ?? field.default
-      if (!tight && isShort(field) && (!field.optional || field.default !== undefined))
+      if (!tight && field.options.length <= mostRadios && (!field.optional || field.default !== undefined))
         return (
           <div className={styles.wide}>
             <Radios
