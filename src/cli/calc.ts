@@ -49,7 +49,7 @@ export async function calc(name: string | undefined, { schema, lines, file }: Op
 
 const flushAt = 65_536
 
-/** Streams: memory stays flat however many lines come; blank lines are skipped. */
+/** Streams: memory stays flat however many lines come. Every line has its answer, a blank one too. */
 async function answerLines(calculator: Named, file: string): Promise<number> {
   let status = 0
   let pending = ''
@@ -57,7 +57,6 @@ async function answerLines(calculator: Named, file: string): Promise<number> {
   const failed = new Promise<never>((_, reject) => input.once('error', reject))
   const work = async () => {
     for await (const text of createInterface({ input, crlfDelay: Infinity })) {
-      if (!text.trim()) continue
       const result = answer(calculator, text)
       if (!result.ok) status = badInput
       const said = result.ok ? result.result : { error: result.faults.map(f => `${f.path}: ${f.message}`) }

@@ -65,6 +65,7 @@ test('--lines answers every line in its place and ends with 2 when one was bad',
   expect(answers).toEqual([
     { startA: 1, startVA: 120 },
     { error: [expect.stringMatching(/^\$: is not JSON/)] },
+    { error: [expect.stringMatching(/^\$: is not JSON/)] },
     { error: ['inrushA: is missing'] },
     { startA: 1, startVA: 120 },
   ])

@@ -48,7 +48,7 @@ function parts(i: Input) {
     conductorsIn3: i.conductors.reduce((sum, c) => sum + volume(c.size) * c.count, 0),
     groundsIn3: grounds && allowances ? allowances * volume(grounds.size) : 0,
     devicesIn3: i.devices.reduce((sum, d) => sum + 2 * volume(d.size) * d.count, 0),
-    clampsIn3: i.clamps ? Math.max(0, ...entering) : 0,
+    clampsIn3: i.clamps ? entering.reduce((a, b) => Math.max(a, b), 0) : 0,
   }
 }
 

@@ -1,14 +1,26 @@
 'use client'
+import dynamic from 'next/dynamic'
 import { usePathname } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import { calculators } from '@/core/calculators'
 import { type PersonChoice, TopBar } from '../common/TopBar'
+import { isTyping } from '../common/typing'
 import styles from './Bench.module.css'
 import { CalculatorView, focusFirst, type Origin } from './CalculatorView'
 import type { Draft } from './draft'
 import { benchPath, Finder } from './Finder'
 import { UnitToggles } from './UnitToggles'
 import { useUnitChoice } from './units'
+
+const Shortcuts = dynamic(() => import('../common/Shortcuts').then(m => m.Shortcuts))
+
+const keys: readonly [key: string, what: string][] = [
+  ['/ or Ctrl K', 'ask: the field above the questions'],
+  ['Arrows up, down', 'walk the questions; step a number; step a size or a choice'],
+  ['Enter', 'open the first question found'],
+  ['Tab', 'to the next field'],
+  ['?', 'this sheet'],
+]
 
 interface Props {
   person: PersonChoice
@@ -24,8 +36,15 @@ export function Bench({ person, given, from }: Props) {
   const name = path.split('/')[2] ?? null
   const calculator = calculators.find(c => c.name === name)
   const [drafts, setDrafts] = useState<Record<string, Draft>>(() => (name && given ? { [name]: given } : {}))
+  const [sheet, setSheet] = useState(false)
   useEffect(() => {
     void useUnitChoice.persist.rehydrate()
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === '?' && !isTyping(event.target) && !document.querySelector('[role="dialog"]'))
+        setSheet(true)
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
   }, [])
   // a link opened directly leaves the focus alone; a question picked here goes on at its first field
   const [picked, setPicked] = useState(false)
@@ -59,6 +78,7 @@ export function Bench({ person, given, from }: Props) {
           )}
         </main>
       </div>
+      {sheet && <Shortcuts keys={keys} onClose={() => setSheet(false)} />}
     </div>
   )
 }
@@ -95,7 +115,7 @@ function Welcome({ unknown, onOpen }: { unknown: string | null; onOpen: (name: s
         })}
       </ul>
       <p className={styles.hint}>
-        <kbd>/</kbd> asks, arrows walk the questions, Enter opens. In a number, arrow up and down step it.
+        <kbd>/</kbd> asks, arrows walk the questions, Enter opens, <kbd>?</kbd> lists the keys.
       </p>
     </div>
   )

@@ -4,6 +4,7 @@ import { Search } from 'lucide-react'
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react'
 import { type Room, rooms } from '@/core/calculator'
 import { findCalculators } from '@/core/calculators'
+import { isTyping } from '../common/typing'
 import styles from './Finder.module.css'
 
 const roomNames: Record<Room, string> = {
@@ -29,11 +30,8 @@ export function Finder({ here, onOpen }: Props) {
   const searching = asked.trim() !== ''
   useEffect(() => {
     const onKey = (event: globalThis.KeyboardEvent) => {
-      const typing =
-        event.target instanceof HTMLElement &&
-        event.target.matches('input:not([type=radio], [type=checkbox]), textarea')
       const wanted =
-        (event.key === '/' && !typing) ||
+        (event.key === '/' && !isTyping(event.target)) ||
         (event.key.toLowerCase() === 'k' && (event.ctrlKey || event.metaKey))
       if (!wanted || document.querySelector('[role="dialog"]')) return
       event.preventDefault()

@@ -1,7 +1,9 @@
+import { calculate } from '@/core/calculator'
+import { calculators } from '@/core/calculators'
 import { methodOf } from '@/core/hookup/method'
 import { evaluate } from '@/core/job/evaluate'
 import { circuitNeeds } from '@/core/job/needs'
-import type { Job } from '@/core/job/schema'
+import type { Calculation, Job } from '@/core/job/schema'
 import { arrangementName } from '@/core/source/legs'
 import { quantity } from '@/core/units/format'
 import { deference } from '@/core/work/deference'
@@ -24,6 +26,7 @@ export function JobSheet({
   const picked = circuitNeeds(job).filter(n => n.circuit.picked)
   const { source, outage, panel } = job
   const dense = panel.spaces > 30 || picked.length > 14
+  const answers = job.calculations.map(c => ({ ...c, answer: answerOf(c) }))
   const grave = evaluation.findings.filter(f => f.severity === 'stop' || f.severity === 'fix')
   return (
     <article className={styles.sheet} data-dense={dense}>
@@ -127,9 +130,35 @@ export function JobSheet({
           </ul>
         </section>
       )}
+      {answers.length > 0 && (
+        <section className={styles.open}>
+          <h2>Calculations kept with the job</h2>
+          <ul>
+            {answers.slice(0, mostAnswers).map(a => (
+              <li key={a.id}>
+                {a.note && <b>{a.note}: </b>}
+                {a.answer}
+              </li>
+            ))}
+            {answers.length > mostAnswers && (
+              <li>and {answers.length - mostAnswers} more under Calculations.</li>
+            )}
+          </ul>
+        </section>
+      )}
       <footer>{deference}</footer>
     </article>
   )
+}
+
+const mostAnswers = 4
+
+function answerOf({ calculator: name, input }: Calculation): string {
+  const calculator = calculators.find(c => c.name === name)
+  const outcome = calculator && calculate(calculator, input)
+  return outcome?.ok
+    ? outcome.value.answer
+    : `${calculator?.question ?? name} It cannot be answered as it was kept.`
 }
 
 function Cell({ entry: { space, need, continued } }: { entry: DirectoryEntry }) {

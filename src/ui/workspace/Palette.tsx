@@ -28,6 +28,7 @@ export function Palette({ onClose, onFacts }: { onClose: () => void; onFacts: ()
       run: () => router.push(`/jobs/${id}/${v.key}`),
     })),
     { label: 'All jobs', group: 'Steps', run: () => router.push('/jobs') },
+    { label: 'Ask the bench', group: 'Steps', run: () => router.push(`/bench?job=${id}`) },
     { label: 'Name, place, step and Code edition', group: 'Job', run: onFacts },
     { label: 'Undo', group: 'Job', run: () => back('undo') },
     { label: 'Redo', group: 'Job', run: () => back('redo') },

@@ -14,11 +14,12 @@ import { SaveState } from './SaveState'
 import { StepsNav } from './StepsNav'
 import { createWorkspace, useWorkspace, useWorkspaceStore, WorkspaceContext } from './store'
 import { useKeys } from './useKeys'
+import { workspaceKeys } from './views'
 import styles from './Workspace.module.css'
 
 const WorkingView = dynamic(() => import('../common/WorkingView').then(m => m.WorkingView))
 const ConflictDialog = dynamic(() => import('./ConflictDialog').then(m => m.ConflictDialog))
-const Shortcuts = dynamic(() => import('./Shortcuts').then(m => m.Shortcuts))
+const Shortcuts = dynamic(() => import('../common/Shortcuts').then(m => m.Shortcuts))
 const Palette = dynamic(() => import('./Palette').then(m => m.Palette))
 const JobFactsDialog = dynamic(() => import('./JobFactsDialog').then(m => m.JobFactsDialog))
 
@@ -131,7 +132,7 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
       </Drawer>
       <WorkingDrawer />
       {conflict && <ConflictDialog />}
-      {overlay === 'shortcuts' && <Shortcuts onClose={close} />}
+      {overlay === 'shortcuts' && <Shortcuts keys={workspaceKeys} onClose={close} />}
       {overlay === 'palette' && <Palette onClose={close} onFacts={() => setOverlay('facts')} />}
       {overlay === 'facts' && <JobFactsDialog onClose={close} />}
       <Snackbar

@@ -1,12 +1,9 @@
 'use client'
 import { useRouter } from 'next/navigation'
 import { useEffect } from 'react'
+import { isTyping } from '../common/typing'
 import { useWorkspaceStore } from './store'
 import { views } from './views'
-
-const typing = (target: EventTarget | null) =>
-  target instanceof HTMLElement &&
-  target.matches('input:not([type=radio], [type=checkbox]), textarea, select, [contenteditable]')
 
 /** The keys that work anywhere in the workspace: undo, redo, commands, shortcuts, digits for the steps. */
 export function useKeys({ onShortcuts, onPalette }: { onShortcuts: () => void; onPalette: () => void }) {
@@ -20,7 +17,7 @@ export function useKeys({ onShortcuts, onPalette }: { onShortcuts: () => void; o
         event.preventDefault()
         return onPalette()
       }
-      if (typing(event.target)) return
+      if (isTyping(event.target)) return
       if (command && (key === 'z' || key === 'y')) {
         event.preventDefault()
         return store.getState().back(key === 'y' || event.shiftKey ? 'redo' : 'undo')
