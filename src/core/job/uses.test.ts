@@ -49,6 +49,12 @@ test('amps of a start are offered to loads on the voltage they were read at, and
       on,
     ).flatMap(u => (u.operation.op === 'putLoad' ? [u.operation] : []))
   const poles = (circuitId: string) => alderHollow.panel.circuits.find(c => c.id === circuitId)?.poles
+  const [only] = usesIn(
+    alderHollow,
+    calculation('start', { method: 'locked-rotor', lockedRotorA: 30, volts: 480 }),
+    on,
+  )
+  expect(only?.help).toMatch(/another voltage/)
   expect(rotor(240).every(o => poles(o.circuitId) === 2)).toBe(true)
   expect(rotor(120).length).toBeGreaterThan(0)
   expect(rotor(120).every(o => poles(o.circuitId) === 1)).toBe(true)

@@ -100,5 +100,6 @@ export function usesIn(job: Job, calculation: Calculation, on: string): Use[] {
         : []
     }),
   )
-  return [keep, ...onLoads]
+  const none = 'no load of this job takes the figure itself: it was read at another voltage'
+  return [onLoads.length ? keep : { ...keep, help: none }, ...onLoads]
 }

@@ -75,7 +75,7 @@ export const start = calculator({
   example: { method: 'locked-rotor', lockedRotorA: 42, volts: 240, softStartFraction: 1 },
   solve,
   explain: (i, r) => ({
-    answer: `Asks for ${quantity(r.startA, 'A')} (${quantity(r.startVA, 'VA')}) at ${quantity(i.volts, 'V')} as it starts: the source’s surge rating has to cover it on top of what already runs.`,
+    answer: `Asks for ${quantity(r.startA, 'A')} (${quantity(r.startVA, 'VA')}) at ${quantity(i.volts, 'V')} as it starts. The source’s surge rating has to cover it on top of what already runs.`,
     working: {
       title: 'Start',
       formula: [

@@ -20,7 +20,16 @@ export interface PersonChoice {
 }
 
 /** The bar above every screen: home, what the screen adds, day or night, who is acting. */
-export function TopBar({ person, children }: { person: PersonChoice; children?: ReactNode }) {
+export function TopBar({
+  person,
+  crowded = false,
+  children,
+}: {
+  person: PersonChoice
+  /** the screen fills the bar: on a phone the way to the bench makes room */
+  crowded?: boolean
+  children?: ReactNode
+}) {
   return (
     <header className={`${styles.bar} no-print`}>
       <Link href="/jobs" className={styles.home} aria-label="Spillway, all jobs">
@@ -30,7 +39,11 @@ export function TopBar({ person, children }: { person: PersonChoice; children?: 
       <Link href="/jobs" className={`${styles.bench} ${styles.wide}`}>
         Jobs
       </Link>
-      <Link href="/bench" className={styles.bench} title="The bench: calculators outside any job">
+      <Link
+        href="/bench"
+        className={`${styles.bench} ${crowded ? styles.wide : ''}`}
+        title="The bench: calculators outside any job"
+      >
         <Calculator size={18} aria-hidden />
         <span>Bench</span>
       </Link>

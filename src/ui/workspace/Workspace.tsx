@@ -82,7 +82,7 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
   const close = () => setOverlay(null)
   return (
     <div className={styles.frame}>
-      <TopBar person={person}>
+      <TopBar person={person} crowded>
         <div className={styles.job}>
           <b>{title}</b>
           <span>{place}</span>
