@@ -2,6 +2,8 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { calculate } from '@/core/calculator'
+import { calculators } from '@/core/calculators'
 import { evaluate } from '@/core/job/evaluate'
 import { alderHollow, demoJobs } from '@/server/seeds/jobs'
 
@@ -30,6 +32,24 @@ test('lists, answers from a file and from standard input, prints schemas', () =>
     properties: { formatVersion: { const: 2 } },
   })
 })
+
+test.each(calculators.map(c => [c.name, c] as const))(
+  '%s: the command line gives what the core gives',
+  (name, calculator) => {
+    const lines = [calculator.example, { ...calculator.example, extra: 1 }]
+      .map(l => JSON.stringify(l))
+      .join('\n')
+    const done = run(['calc', name, '--lines', '-'], lines)
+    const outcome = calculate(calculator, calculator.example)
+    expect(done.status).toBe(2)
+    const [answer, refused] = done.out
+      .trim()
+      .split('\n')
+      .map(l => JSON.parse(l))
+    expect(answer).toEqual(outcome.ok && JSON.parse(JSON.stringify(outcome.value.result)))
+    expect(refused).toEqual({ error: ['extra: is not a key that belongs here'] })
+  },
+)
 
 test('bad input: status 2, nothing on standard output, a line for each fault', () => {
   const bad = run(

@@ -88,7 +88,7 @@ function checked<I extends object, O, R>(
   const { result, value } = run(parsed.value)
   const key = beyond(result, 'result')
   return key
-    ? fail(fault('$', `gives a ${key} too large to represent: check the magnitudes`))
+    ? fail(fault('$', `gives no ${key} that can be written as a number: check the magnitudes`))
     : { ok: true, value }
 }
 

@@ -67,6 +67,29 @@ describe.each(each)('%s', (_, calculator) => {
     for (const raw of [null, [], 'x', 3]) expect(faultPaths(calculator, raw)).toEqual(['$'])
   })
 
+  test('refuses a number that is none, at whatever depth, in its place', () => {
+    const numbers = (fields: Field[], value: unknown, path: string): string[] =>
+      fields.flatMap(f => {
+        const at = path ? `${path}.${f.key}` : f.key
+        const inner: unknown =
+          value !== null && typeof value === 'object' ? Reflect.get(value, f.key) : undefined
+        if (f.kind === 'number' || f.kind === 'whole') return inner === undefined ? [] : [at]
+        if (f.kind === 'group' && inner !== undefined) return numbers(f.of, inner, at)
+        return f.kind === 'rows' && Array.isArray(inner) && inner.length
+          ? numbers(f.of, inner[0], `${at}[0]`)
+          : []
+      })
+    const paths = numbers(fieldsOf(calculator.input, calculator.example), calculator.example, '')
+    for (const path of paths)
+      for (const bad of ['5', true, Number.NaN, Number.POSITIVE_INFINITY, [1], {}]) {
+        const raw: unknown = structuredClone(calculator.example)
+        const keys = path.split(/[.[\]]+/).filter(Boolean)
+        const holder = keys.slice(0, -1).reduce<unknown>((at, key) => Reflect.get(at as object, key), raw)
+        Reflect.set(holder as object, keys.at(-1) ?? '', bad)
+        expect(faultPaths(calculator, raw)).toEqual([path])
+      }
+  })
+
   test('draws curves of finite points', () => {
     for (const curve of curvesOf(calculator, calculator.example)) {
       const points = curve.series.flatMap(s => s.points)

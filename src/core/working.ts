@@ -56,6 +56,14 @@ export interface WorkingValue {
   working?: Working
 }
 
+/** A line of a working: what it is called, its value, and the arithmetic in figures. */
+export const step = (
+  label: string,
+  value: WorkingValue['value'],
+  unit: Unit,
+  arithmetic?: string,
+): WorkingValue => ({ label, value, unit, ...(arithmetic !== undefined && { arithmetic }) })
+
 /** A row that was looked up in a table: which table, which row and column, what stands there. */
 export interface TableRow {
   table: string

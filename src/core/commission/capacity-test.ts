@@ -4,6 +4,7 @@ import { labelled } from '../field'
 import { fault } from '../outcome'
 import { notNegative, positive } from '../quantity'
 import { figure, quantity } from '../units/format'
+import { step } from '../working'
 
 const input = z.strictObject({
   ratedWh: labelled(positive, 'Rated capacity', 'Wh'),
@@ -63,27 +64,22 @@ export const capacityTest = calculator({
           'round trip = delivered ÷ taken to recharge; the rest is lost on the way in and out',
         ],
         steps: [
-          {
-            label: 'Delivered of the rated',
-            value: r.deliveredFraction,
-            unit: 'fraction',
-            arithmetic: `${f(i.deliveredWh)} ÷ ${f(i.ratedWh)}`,
-          },
+          step(
+            'Delivered of the rated',
+            r.deliveredFraction,
+            'fraction',
+            `${f(i.deliveredWh)} ÷ ${f(i.ratedWh)}`,
+          ),
           ...(i.rechargeWh === undefined
             ? []
             : [
-                {
-                  label: 'Round trip',
-                  value: i.deliveredWh / i.rechargeWh,
-                  unit: 'fraction' as const,
-                  arithmetic: `${f(i.deliveredWh)} ÷ ${f(i.rechargeWh)}`,
-                },
-                {
-                  label: 'Lost',
-                  value: i.rechargeWh - i.deliveredWh,
-                  unit: 'Wh' as const,
-                  arithmetic: `${f(i.rechargeWh)} − ${f(i.deliveredWh)}`,
-                },
+                step(
+                  'Round trip',
+                  i.deliveredWh / i.rechargeWh,
+                  'fraction',
+                  `${f(i.deliveredWh)} ÷ ${f(i.rechargeWh)}`,
+                ),
+                step('Lost', i.rechargeWh - i.deliveredWh, 'Wh', `${f(i.rechargeWh)} − ${f(i.deliveredWh)}`),
               ]),
         ],
         references: [],

@@ -3,6 +3,7 @@ import { calculator } from '../calculator'
 import { labelled } from '../field'
 import { notNegative } from '../quantity'
 import { figure } from '../units/format'
+import { step } from '../working'
 
 /** What the three readings of an outlet can mean: a name, a sentence, what to do. */
 const verdicts = {
@@ -175,21 +176,14 @@ export const outletReadings = calculator({
         title: 'Outlet readings',
         formula: ['the tests are tried in order; the first that fits decides'],
         steps: [
-          { label: 'Readings to ground, added', value: g + h, unit: 'V', arithmetic: `${f(g)} + ${f(h)}` },
-          {
-            label: '1.08 × hot to neutral',
-            value: 1.08 * n,
-            unit: 'V',
-            arithmetic: `1.08 × ${f(n)}`,
-          },
-          ...tests.slice(0, passed + 1).map((t, at) => ({
-            label: `${at + 1}. ${verdicts[t.verdict].name}: ${t.test}`,
-            value: at === found ? 'fits' : 'no',
-            unit: 'text' as const,
-          })),
-          ...(found === -1
-            ? [{ label: 'No test fits', value: verdicts.inconsistent.name, unit: 'text' as const }]
-            : []),
+          step('Readings to ground, added', g + h, 'V', `${f(g)} + ${f(h)}`),
+          step('1.08 × hot to neutral', 1.08 * n, 'V', `1.08 × ${f(n)}`),
+          ...tests
+            .slice(0, passed + 1)
+            .map((t, at) =>
+              step(`${at + 1}. ${verdicts[t.verdict].name}: ${t.test}`, at === found ? 'fits' : 'no', 'text'),
+            ),
+          ...(found === -1 ? [step('No test fits', verdicts.inconsistent.name, 'text')] : []),
         ],
         references: ['NEC 250.24, 250.30 (one bond in a system)', 'NEC 250.34 (portable sources)'],
         notes: ['Prove the meter on a live outlet before and after. Two hands, rated leads, no rings.'],

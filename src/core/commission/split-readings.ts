@@ -3,6 +3,7 @@ import { calculator } from '../calculator'
 import { labelled } from '../field'
 import { notNegative } from '../quantity'
 import { figure, quantity } from '../units/format'
+import { step } from '../working'
 
 const verdicts = {
   'leg-dead': {
@@ -137,29 +138,17 @@ export const splitReadings = calculator({
           'then: near the difference of the legs, near their sum (within 8 V), or near √3 × their mean (within 8 V)',
         ],
         steps: [
-          { label: 'Spread between the legs', value: spreadV(i), unit: 'V' },
-          {
-            label: 'Difference of the legs, and 10 V',
-            value: Math.abs(i.l1V - i.l2V) + 10,
-            unit: 'V',
-            arithmetic: `|${f(i.l1V)} − ${f(i.l2V)}| + 10`,
-          },
-          {
-            label: 'Sum of the legs',
-            value: i.l1V + i.l2V,
-            unit: 'V',
-            arithmetic: `${f(i.l1V)} + ${f(i.l2V)}`,
-          },
-          {
-            label: '√3 × mean of the legs',
-            value: threePhaseV(i),
-            unit: 'V',
-            arithmetic: `1.73 × ${f((i.l1V + i.l2V) / 2)}`,
-          },
-          ...(angle === null
-            ? []
-            : [{ label: 'Angle between the legs', value: angle, unit: 'degrees' as const }]),
-          { label: 'Verdict', value: verdicts[r.verdict].name, unit: 'text' },
+          step('Spread between the legs', spreadV(i), 'V'),
+          step(
+            'Difference of the legs, and 10 V',
+            Math.abs(i.l1V - i.l2V) + 10,
+            'V',
+            `|${f(i.l1V)} − ${f(i.l2V)}| + 10`,
+          ),
+          step('Sum of the legs', i.l1V + i.l2V, 'V', `${f(i.l1V)} + ${f(i.l2V)}`),
+          step('√3 × mean of the legs', threePhaseV(i), 'V', `1.73 × ${f((i.l1V + i.l2V) / 2)}`),
+          ...(angle === null ? [] : [step('Angle between the legs', angle, 'degrees')]),
+          step('Verdict', verdicts[r.verdict].name, 'text'),
         ],
         references: [
           `Nominal 120/240 V, ${quantity(104, 'V')} to ${quantity(132, 'V')} accepted`,

@@ -15,6 +15,7 @@ import {
 import { cordAmpacityA, cords } from '../units/tables/cords'
 import { connectorOf, isReceptacle, plugTypes, receptacleTypes } from '../units/tables/receptacles'
 import { ohmPerKft } from '../wiring/voltage-drop'
+import { step } from '../working'
 import { mating } from './connectors'
 
 const linkSchema = z.strictObject({
@@ -241,24 +242,10 @@ export const cordChain = calculator({
           'drop = resistance of every length, out and back, × load',
         ],
         steps: [
-          ...all.map((a, n) => ({
-            label: placeName(i, n - 1),
-            value: a,
-            unit: 'A' as const,
-          })),
-          {
-            label: 'For hours on end',
-            value: r.continuousA,
-            unit: 'A',
-            arithmetic: i.continuous ? `0.8 × ${f(r.limitA)}` : undefined,
-          },
-          { label: 'Drop', value: r.dropV, unit: 'V', arithmetic: `${f(ohms)} × ${f(loadA)}` },
-          {
-            label: 'Share of the source',
-            value: r.dropFraction,
-            unit: 'fraction',
-            arithmetic: `${f(r.dropV)} ÷ ${f(i.sourceV)}`,
-          },
+          ...all.map((a, n) => step(placeName(i, n - 1), a, 'A')),
+          step('For hours on end', r.continuousA, 'A', i.continuous ? `0.8 × ${f(r.limitA)}` : undefined),
+          step('Drop', r.dropV, 'V', `${f(ohms)} × ${f(loadA)}`),
+          step('Share of the source', r.dropFraction, 'fraction', `${f(r.dropV)} ÷ ${f(i.sourceV)}`),
         ],
         rows: i.links.flatMap((link, n) => {
           const carries = wireA(link)

@@ -4,6 +4,7 @@ import { labelled } from '../field'
 import { fault } from '../outcome'
 import { notNegative } from '../quantity'
 import { figure, plural, quantity } from '../units/format'
+import { step } from '../working'
 
 const input = z.strictObject({
   intervals: labelled(
@@ -136,21 +137,16 @@ export const intervalDemand = calculator({
           'base load = the power that 5 % of the intervals stay at or below (nearest rank)',
         ],
         steps: [
-          {
-            label: 'A mean day',
-            value: r.dailyMeanWh,
-            unit: 'Wh',
-            arithmetic: `${f(totalWh)} ÷ ${f(hours)} × 24`,
-          },
-          { label: `Largest day, ${r.peakDay}`, value: r.peakDayWh, unit: 'Wh' },
-          { label: 'Highest demand', value: r.peakW, unit: 'W' },
-          {
-            label: `Base load, rank ${Math.ceil(i.intervals.length / 20)} of ${i.intervals.length}`,
-            value: r.baseW,
-            unit: 'W',
-          },
-          { label: 'Missing intervals', value: r.gaps, unit: 'count' },
-          { label: 'Calendar days touched', value: r.days, unit: 'count' },
+          step('A mean day', r.dailyMeanWh, 'Wh', `${f(totalWh)} ÷ ${f(hours)} × 24`),
+          step(`Largest day, ${r.peakDay}`, r.peakDayWh, 'Wh'),
+          step('Highest demand', r.peakW, 'W'),
+          step(
+            `Base load, rank ${Math.ceil(i.intervals.length / 20)} of ${i.intervals.length}`,
+            r.baseW,
+            'W',
+          ),
+          step('Missing intervals', r.gaps, 'count'),
+          step('Calendar days touched', r.days, 'count'),
         ],
         references: [],
         notes:

@@ -4,6 +4,7 @@ import { labelled } from '../field'
 import { fault } from '../outcome'
 import { notNegative, positive } from '../quantity'
 import { figure, quantity } from '../units/format'
+import { step } from '../working'
 
 const input = z.strictObject({
   readings: labelled(
@@ -97,15 +98,15 @@ export const loadLog = calculator({
           'spread = (largest − smallest average of the spans) ÷ average',
         ],
         steps: [
-          { label: 'Average', value: r.meanW, unit: 'W', arithmetic: `${f(Wh)} ÷ ${f(h)}` },
-          {
-            label: 'Share of the time it runs',
-            value: r.dutyFraction,
-            unit: 'fraction',
-            arithmetic: `(${f(r.meanW)} − ${f(i.idleW)}) ÷ (${f(i.runningW)} − ${f(i.idleW)})`,
-          },
-          { label: 'A day', value: r.dailyWh, unit: 'Wh', arithmetic: `24 × ${f(r.meanW)}` },
-          { label: 'Spread of the spans', value: r.spreadFraction, unit: 'fraction' },
+          step('Average', r.meanW, 'W', `${f(Wh)} ÷ ${f(h)}`),
+          step(
+            'Share of the time it runs',
+            r.dutyFraction,
+            'fraction',
+            `(${f(r.meanW)} − ${f(i.idleW)}) ÷ (${f(i.runningW)} − ${f(i.idleW)})`,
+          ),
+          step('A day', r.dailyWh, 'Wh', `24 × ${f(r.meanW)}`),
+          step('Spread of the spans', r.spreadFraction, 'fraction'),
         ],
         references: [],
         ruleOfThumb: 'Log 24 to 48 h; a refrigerator runs a third to a half of the time',

@@ -3,6 +3,7 @@ import { calculator } from '../calculator'
 import { labelled } from '../field'
 import { notNegative, positive } from '../quantity'
 import { figure, quantity } from '../units/format'
+import { step } from '../working'
 
 const input = z.strictObject({
   peakW: labelled(notNegative, 'Highest demand of a year', 'W'),
@@ -62,19 +63,9 @@ export const panelDemand = calculator({
           'total = existing + load to add ÷ volts; it must not exceed the main',
         ],
         steps: [
-          {
-            label: 'Existing',
-            value: r.existingA,
-            unit: 'A',
-            arithmetic: `1.25 × ${f(i.peakW)} × ${f(i.peakFactor)} ÷ ${f(i.volts)}`,
-          },
-          {
-            label: 'Total',
-            value: r.totalA,
-            unit: 'A',
-            arithmetic: `${f(r.existingA)} + ${f(i.addedW)} ÷ ${f(i.volts)}`,
-          },
-          { label: 'To spare', value: r.spareA, unit: 'A', arithmetic: `${f(i.mainA)} − ${f(r.totalA)}` },
+          step('Existing', r.existingA, 'A', `1.25 × ${f(i.peakW)} × ${f(i.peakFactor)} ÷ ${f(i.volts)}`),
+          step('Total', r.totalA, 'A', `${f(r.existingA)} + ${f(i.addedW)} ÷ ${f(i.volts)}`),
+          step('To spare', r.spareA, 'A', `${f(i.mainA)} − ${f(r.totalA)}`),
         ],
         references: ['NEC 220.87'],
         notes: [

@@ -3,6 +3,7 @@ import { calculator } from '../calculator'
 import { labelled } from '../field'
 import { fraction, notNegative, positive } from '../quantity'
 import { figure, quantity } from '../units/format'
+import { step } from '../working'
 
 const methods = {
   inrush: 'clamp meter’s inrush hold',
@@ -86,8 +87,8 @@ export const start = calculator({
             : 'start = running volt-amps × multiple',
       ],
       steps: [
-        { label: 'Start current', value: r.startA, unit: 'A', arithmetic: amps(i) },
-        { label: 'Start', value: r.startVA, unit: 'VA', arithmetic: voltAmps(i, r.startA) },
+        step('Start current', r.startA, 'A', amps(i)),
+        step('Start', r.startVA, 'VA', voltAmps(i, r.startA)),
       ],
       references: ['Locked-rotor amps: nameplate, or its code letter by NEC table 430.7(B)'],
       ruleOfThumb: 'A motor starts at two to seven times its running current',

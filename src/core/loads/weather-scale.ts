@@ -5,6 +5,7 @@ import { labelled } from '../field'
 import { fault } from '../outcome'
 import { celsius, fraction } from '../quantity'
 import { figure, quantity } from '../units/format'
+import { step } from '../working'
 
 const input = z.strictObject({
   mode: labelled(z.enum(['heating', 'cooling']), 'For'),
@@ -79,18 +80,18 @@ export const weatherScale = calculator({
           'share of the time = measured share × factor, from 0 to 1',
         ],
         steps: [
-          {
-            label: 'Factor',
-            value: factor,
-            unit: 'count',
-            arithmetic: `(${f(i.balanceC)} − ${f(i.designC)}) ÷ (${f(i.balanceC)} − ${f(i.measuredC)}), in °C`,
-          },
-          {
-            label: 'Share of the time',
-            value: r.dutyFraction,
-            unit: 'fraction',
-            arithmetic: `${f(i.dutyFraction)} × ${f(Math.max(0, factor))}`,
-          },
+          step(
+            'Factor',
+            factor,
+            'count',
+            `(${f(i.balanceC)} − ${f(i.designC)}) ÷ (${f(i.balanceC)} − ${f(i.measuredC)}), in °C`,
+          ),
+          step(
+            'Share of the time',
+            r.dutyFraction,
+            'fraction',
+            `${f(i.dutyFraction)} × ${f(Math.max(0, factor))}`,
+          ),
         ],
         references: [],
         ruleOfThumb: 'A burner logged on a mild day runs two to three times as long in a hard frost',

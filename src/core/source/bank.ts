@@ -4,6 +4,7 @@ import { along, spread } from '../curve'
 import { labelled } from '../field'
 import { counted, fraction, notNegative, positive, positiveFraction } from '../quantity'
 import { figure, quantity } from '../units/format'
+import { step } from '../working'
 
 /** Peukert exponents taken where the maker states none. */
 const usualPeukert = { lfp: 1.05, agm: 1.15, flooded: 1.25 } as const
@@ -101,33 +102,23 @@ export const bank = calculator({
           'hours = depth × capacity ÷ discharge × (capacity ÷ (discharge × rated hours))^(Peukert − 1), the last factor at most 1',
         ],
         steps: [
-          { label: 'Bank volts', value: r.nominalV, unit: 'V', arithmetic: `${f(i.unitV)} × ${i.series}` },
-          {
-            label: 'Bank capacity',
-            value: r.capacityAh,
-            unit: 'Ah',
-            arithmetic: `${f(i.unitAh)} × ${i.parallel}`,
-          },
-          {
-            label: 'Discharge',
-            value: r.dischargeA,
-            unit: 'A',
-            arithmetic: `(${f(i.idleW)} + ${f(i.loadW)} ÷ ${f(i.efficiencyFraction)}) ÷ ${f(r.nominalV)}`,
-          },
-          { label: 'Peukert exponent', value: peukert, unit: 'count' },
-          {
-            label: slow ? 'Slower than rated: full capacity' : 'Share a fast discharge leaves',
-            value: Math.min(1, (r.capacityAh / (r.dischargeA * i.ratedHours)) ** (peukert - 1)),
-            unit: 'fraction',
-            arithmetic: `(${f(r.capacityAh)} ÷ (${f(r.dischargeA)} × ${f(i.ratedHours)}))^${f(peukert - 1)}`,
-          },
-          { label: 'Run time', value: r.hours, unit: 'h' },
-          {
-            label: 'Usable energy',
-            value: r.usableWh,
-            unit: 'Wh',
-            arithmetic: `${f(r.hours)} × ${f(r.dischargeA)} × ${f(r.nominalV)}`,
-          },
+          step('Bank volts', r.nominalV, 'V', `${f(i.unitV)} × ${i.series}`),
+          step('Bank capacity', r.capacityAh, 'Ah', `${f(i.unitAh)} × ${i.parallel}`),
+          step(
+            'Discharge',
+            r.dischargeA,
+            'A',
+            `(${f(i.idleW)} + ${f(i.loadW)} ÷ ${f(i.efficiencyFraction)}) ÷ ${f(r.nominalV)}`,
+          ),
+          step('Peukert exponent', peukert, 'count'),
+          step(
+            slow ? 'Slower than rated: full capacity' : 'Share a fast discharge leaves',
+            Math.min(1, (r.capacityAh / (r.dischargeA * i.ratedHours)) ** (peukert - 1)),
+            'fraction',
+            `(${f(r.capacityAh)} ÷ (${f(r.dischargeA)} × ${f(i.ratedHours)}))^${f(peukert - 1)}`,
+          ),
+          step('Run time', r.hours, 'h'),
+          step('Usable energy', r.usableWh, 'Wh', `${f(r.hours)} × ${f(r.dischargeA)} × ${f(r.nominalV)}`),
         ],
         references: ['Peukert’s law', 'Storage batteries: NEC 480 and 706'],
         ruleOfThumb: 'Lead: use half; lithium iron phosphate: use nine tenths',

@@ -3,7 +3,7 @@ import { calculator } from '../calculator'
 import { labelled } from '../field'
 import { notNegative, positive } from '../quantity'
 import { figure, quantity, together } from '../units/format'
-import { sourced } from '../working'
+import { sourced, step } from '../working'
 
 export const arrangements = ['one-leg', 'tied', 'split-phase', 'independent'] as const
 export const legSchema = z.enum(['L1', 'L2'])
@@ -143,10 +143,10 @@ export const legs = calculator({
           })),
         ],
         steps: [
-          { label: 'L1', value: r.L1A, unit: 'A', arithmetic: `${f(legVA(served, 'L1'))} ÷ ${f(i.volts)}` },
-          { label: 'L2', value: r.L2A, unit: 'A', arithmetic: `${f(legVA(served, 'L2'))} ÷ ${f(i.volts)}` },
-          { label: 'Neutral', value: r.neutralA, unit: 'A' },
-          { label: 'Imbalance', value: r.imbalanceFraction, unit: 'fraction' },
+          step('L1', r.L1A, 'A', `${f(legVA(served, 'L1'))} ÷ ${f(i.volts)}`),
+          step('L2', r.L2A, 'A', `${f(legVA(served, 'L2'))} ÷ ${f(i.volts)}`),
+          step('Neutral', r.neutralA, 'A'),
+          step('Imbalance', r.imbalanceFraction, 'fraction'),
         ],
         references: ['Shared (multiwire) neutrals: NEC 210.4'],
         ruleOfThumb: 'Keep the legs within a fifth of each other',

@@ -5,6 +5,7 @@ import { labelled } from '../field'
 import { type Fault, fault } from '../outcome'
 import { fraction, notNegative, positive, positiveFraction } from '../quantity'
 import { figure, quantity } from '../units/format'
+import { step } from '../working'
 
 const input = z.strictObject({
   capacityWh: labelled(positive, 'Capacity', 'Wh'),
@@ -103,33 +104,28 @@ export const refill = calculator({
           'fuel = (house + charger) × hours ÷ energy of a gallon',
         ],
         steps: [
-          {
-            label: 'Into the charger',
-            value: r.chargeW,
-            unit: 'W',
-            arithmetic: `min(${f(i.chargerMaxW)}, ${f(i.generatorW)} − ${f(i.houseW)})`,
-          },
-          {
-            label: 'Into the battery',
-            value: r.batteryW,
-            unit: 'W',
-            arithmetic: `${f(r.chargeW)} × ${f(i.chargerEfficiencyFraction)}`,
-          },
-          {
-            label: 'Hours',
-            value: r.hours,
-            unit: 'h',
-            arithmetic: `${f(i.capacityWh)} × (${f(i.toFraction)} − ${f(i.fromFraction)}) ÷ ${f(r.batteryW)}`,
-          },
+          step(
+            'Into the charger',
+            r.chargeW,
+            'W',
+            `min(${f(i.chargerMaxW)}, ${f(i.generatorW)} − ${f(i.houseW)})`,
+          ),
+          step('Into the battery', r.batteryW, 'W', `${f(r.chargeW)} × ${f(i.chargerEfficiencyFraction)}`),
+          step(
+            'Hours',
+            r.hours,
+            'h',
+            `${f(i.capacityWh)} × (${f(i.toFraction)} − ${f(i.fromFraction)}) ÷ ${f(r.batteryW)}`,
+          ),
           ...(r.gallons === null
             ? []
             : [
-                {
-                  label: 'Fuel',
-                  value: r.gallons,
-                  unit: 'gal' as const,
-                  arithmetic: `(${f(i.houseW)} + ${f(r.chargeW)}) × ${f(r.hours)} ÷ ${f(i.WhPerGallon ?? 0)}`,
-                },
+                step(
+                  'Fuel',
+                  r.gallons,
+                  'gal',
+                  `(${f(i.houseW)} + ${f(r.chargeW)}) × ${f(r.hours)} ÷ ${f(i.WhPerGallon ?? 0)}`,
+                ),
               ]),
         ],
         references: [],

@@ -5,6 +5,7 @@ import { labelled } from '../field'
 import { fault } from '../outcome'
 import { fraction, notNegative, positive, positiveFraction } from '../quantity'
 import { figure, quantity } from '../units/format'
+import { step } from '../working'
 
 const input = z.strictObject({
   capacityWh: labelled(positive, 'Capacity', 'Wh'),
@@ -69,36 +70,26 @@ export const runtime = calculator({
           'hours = usable energy ÷ drawn from the battery',
         ],
         steps: [
-          {
-            label: 'Usable energy',
-            arithmetic: `${f(i.capacityWh)} × ${f(i.deratingFraction)} × (${f(i.startFraction)} − ${f(i.reserveFraction)})`,
-            value: r.usableWh,
-            unit: 'Wh',
-          },
-          {
-            label: 'Drawn from the battery',
-            arithmetic: `${f(i.idleW)} + ${f(i.loadW)} ÷ ${f(i.efficiencyFraction)}`,
-            value: r.batteryW,
-            unit: 'W',
-          },
-          {
-            label: 'Run time',
-            arithmetic: `${f(r.usableWh)} ÷ ${f(r.batteryW)}`,
-            value: r.hours,
-            unit: 'h',
-          },
-          {
-            label: 'Delivered to the loads',
-            arithmetic: `${f(r.hours)} × ${f(i.loadW)}`,
-            value: r.deliveredWh,
-            unit: 'Wh',
-          },
-          {
-            label: 'Share of the usable energy that reaches the loads',
-            arithmetic: `${f(r.deliveredWh)} ÷ ${f(r.usableWh)}`,
-            value: r.effectiveFraction,
-            unit: 'fraction',
-          },
+          step(
+            'Usable energy',
+            r.usableWh,
+            'Wh',
+            `${f(i.capacityWh)} × ${f(i.deratingFraction)} × (${f(i.startFraction)} − ${f(i.reserveFraction)})`,
+          ),
+          step(
+            'Drawn from the battery',
+            r.batteryW,
+            'W',
+            `${f(i.idleW)} + ${f(i.loadW)} ÷ ${f(i.efficiencyFraction)}`,
+          ),
+          step('Run time', r.hours, 'h', `${f(r.usableWh)} ÷ ${f(r.batteryW)}`),
+          step('Delivered to the loads', r.deliveredWh, 'Wh', `${f(r.hours)} × ${f(i.loadW)}`),
+          step(
+            'Share of the usable energy that reaches the loads',
+            r.effectiveFraction,
+            'fraction',
+            `${f(r.deliveredWh)} ÷ ${f(r.usableWh)}`,
+          ),
         ],
         references: [],
         ruleOfThumb:

@@ -4,6 +4,7 @@ import { along, spread } from '../curve'
 import { labelled } from '../field'
 import { celsius, counted, notNegative, positive } from '../quantity'
 import { figure, quantity } from '../units/format'
+import { step } from '../working'
 
 const coefficient = z.number().lt(0, 'must be negative: volts fall as the cell warms')
 
@@ -129,37 +130,27 @@ export const solarString = calculator({
           'input takes the smallest of array, its watts, its amps × working volts',
         ],
         steps: [
-          {
-            label: 'Open volts at record cold',
-            value: r.coldVocV,
-            unit: 'V',
-            arithmetic: `${i.series} × ${f(m.vocV)} × (1 + ${f(m.vocPctPerC)} ÷ 100 × (${f(i.recordLowC)} − 25))`,
-          },
-          {
-            label: 'Working volts, cell hot',
-            value: r.hotVmpV,
-            unit: 'V',
-            arithmetic: `${i.series} × ${f(m.vmpV)} × (1 + ${f(vmpPctPerC(i))} ÷ 100 × (${f(i.hotCellC)} − 25))`,
-          },
-          {
-            label: 'Short-circuit current',
-            value: r.iscA,
-            unit: 'A',
-            arithmetic: `${i.parallel} × ${f(m.iscA)}`,
-          },
-          {
-            label: 'Array',
-            value: r.arrayW,
-            unit: 'W',
-            arithmetic: `${i.series} × ${i.parallel} × ${f(m.stcW)}`,
-          },
-          {
-            label: 'Input takes',
-            value: r.inputW,
-            unit: 'W',
-            arithmetic: `min(${f(r.arrayW)}, ${f(port.maxW)}, ${f(port.maxA)} × ${i.series} × ${f(m.vmpV)})`,
-          },
-          { label: 'Clipped', value: r.clippedFraction, unit: 'fraction' },
+          step(
+            'Open volts at record cold',
+            r.coldVocV,
+            'V',
+            `${i.series} × ${f(m.vocV)} × (1 + ${f(m.vocPctPerC)} ÷ 100 × (${f(i.recordLowC)} − 25))`,
+          ),
+          step(
+            'Working volts, cell hot',
+            r.hotVmpV,
+            'V',
+            `${i.series} × ${f(m.vmpV)} × (1 + ${f(vmpPctPerC(i))} ÷ 100 × (${f(i.hotCellC)} − 25))`,
+          ),
+          step('Short-circuit current', r.iscA, 'A', `${i.parallel} × ${f(m.iscA)}`),
+          step('Array', r.arrayW, 'W', `${i.series} × ${i.parallel} × ${f(m.stcW)}`),
+          step(
+            'Input takes',
+            r.inputW,
+            'W',
+            `min(${f(r.arrayW)}, ${f(port.maxW)}, ${f(port.maxA)} × ${i.series} × ${f(m.vmpV)})`,
+          ),
+          step('Clipped', r.clippedFraction, 'fraction'),
         ],
         references: [
           'NEC 690.7(A) (volts at the lowest expected temperature)',

@@ -4,6 +4,7 @@ import { labelled } from '../field'
 import { type Fault, fault } from '../outcome'
 import { notNegative, positive, positiveFraction } from '../quantity'
 import { figure, quantity } from '../units/format'
+import { step } from '../working'
 
 const input = z.strictObject({
   unitWh: labelled(z.tuple([positive, positive]), 'Usable energy of each unit', 'Wh', { row: 'Unit' }),
@@ -81,24 +82,19 @@ export const twoBatteries = calculator({
               'the run ends with the first; the rest is left in the other',
             ],
         steps: i.shared
-          ? [
-              {
-                label: 'Run time',
-                value: r.hours,
-                unit: 'h',
-                arithmetic: `(${f(i.unitWh[0])} + ${f(i.unitWh[1])}) ÷ ${f(sharedW(i))}`,
-              },
-            ]
+          ? [step('Run time', r.hours, 'h', `(${f(i.unitWh[0])} + ${f(i.unitWh[1])}) ÷ ${f(sharedW(i))}`)]
           : [
-              ...([0, 1] as const).map(leg => ({
-                label: `L${leg + 1} alone`,
-                value: i.unitWh[leg] / batteryW(i, leg),
-                unit: 'h' as const,
-                arithmetic: `${f(i.unitWh[leg])} ÷ (${f(i.idleW)} + ${f(i.legW[leg])} ÷ ${f(i.efficiencyFraction)})`,
-              })),
-              { label: 'Run time', value: r.hours, unit: 'h' },
-              { label: 'Left in the other battery', value: r.strandedWh, unit: 'Wh' },
-              { label: 'If the batteries were shared', value: ifShared, unit: 'h' },
+              ...([0, 1] as const).map(leg =>
+                step(
+                  `L${leg + 1} alone`,
+                  i.unitWh[leg] / batteryW(i, leg),
+                  'h',
+                  `${f(i.unitWh[leg])} ÷ (${f(i.idleW)} + ${f(i.legW[leg])} ÷ ${f(i.efficiencyFraction)})`,
+                ),
+              ),
+              step('Run time', r.hours, 'h'),
+              step('Left in the other battery', r.strandedWh, 'Wh'),
+              step('If the batteries were shared', ifShared, 'h'),
             ],
         references: [],
         ruleOfThumb: 'With apart batteries, move circuits until the legs draw alike',

@@ -15,6 +15,7 @@ import {
   sizeSchema,
   tableAmpacityA,
 } from '../units/tables/conductors'
+import { step } from '../working'
 
 const columnNames = { 60: '60 °C (NM-B, UF-B)', 75: '75 °C (THWN, XHHW)', 90: '90 °C (THHN, THWN-2)' }
 const column = z.literal([60, 75, 90])
@@ -130,21 +131,16 @@ export const ampacity = calculator({
           `largest breaker = ${i.roundUp ? 'the next standard rating from usable up' : 'the largest standard rating within usable'}, within the small-conductor limit`,
         ],
         steps: [
-          { label: 'Table ampacity', value: r.tableA, unit: 'A' },
-          {
-            label: 'Derated',
-            value: r.deratedA,
-            unit: 'A',
-            arithmetic: `${f(r.tableA)} × ${f(r.ambientFactor)} × ${f(r.adjustmentFactor)}`,
-          },
-          { label: 'At the terminations', value: r.terminationA, unit: 'A' },
-          {
-            label: 'Usable',
-            value: r.usableA,
-            unit: 'A',
-            arithmetic: `min(${f(r.deratedA)}, ${f(r.terminationA)})`,
-          },
-          { label: 'Largest breaker', value: r.maxBreakerA ?? 'none', unit: 'A' },
+          step('Table ampacity', r.tableA, 'A'),
+          step(
+            'Derated',
+            r.deratedA,
+            'A',
+            `${f(r.tableA)} × ${f(r.ambientFactor)} × ${f(r.adjustmentFactor)}`,
+          ),
+          step('At the terminations', r.terminationA, 'A'),
+          step('Usable', r.usableA, 'A', `min(${f(r.deratedA)}, ${f(r.terminationA)})`),
+          step('Largest breaker', r.maxBreakerA ?? 'none', 'A'),
         ],
         rows: [
           { table: 'NEC 310.16', row: wire, column: `${i.insulationC} °C`, value: quantity(r.tableA, 'A') },

@@ -5,6 +5,7 @@ import { type Fault, fault } from '../outcome'
 import { counted, positive } from '../quantity'
 import { figure, quantity } from '../units/format'
 import { conductorRow, conductors } from '../units/tables/conductors'
+import { step } from '../working'
 
 /** The sizes that NEC 314.16(B) gives a volume for. */
 const sizes = conductors.filter(c => c.boxIn3 !== null).map(c => c.size)
@@ -107,17 +108,16 @@ export const boxFill = calculator({
           'clamps inside: one volume of the largest conductor',
         ],
         steps: [
-          {
-            label: 'Conductors',
-            value: p.conductorsIn3,
-            unit: 'in3',
-            arithmetic:
-              i.conductors.map(c => `${f(volumeIn3(c.size) ?? 0)} × ${c.count}`).join(' + ') || undefined,
-          },
-          { label: 'Grounds', value: p.groundsIn3, unit: 'in3' },
-          { label: 'Devices', value: p.devicesIn3, unit: 'in3' },
-          { label: 'Clamps', value: p.clampsIn3, unit: 'in3' },
-          { label: 'Needed', value: r.requiredIn3, unit: 'in3' },
+          step(
+            'Conductors',
+            p.conductorsIn3,
+            'in3',
+            i.conductors.map(c => `${f(volumeIn3(c.size) ?? 0)} × ${c.count}`).join(' + ') || undefined,
+          ),
+          step('Grounds', p.groundsIn3, 'in3'),
+          step('Devices', p.devicesIn3, 'in3'),
+          step('Clamps', p.clampsIn3, 'in3'),
+          step('Needed', r.requiredIn3, 'in3'),
         ],
         rows: [
           ...new Set([...i.conductors, ...(i.grounds ? [i.grounds] : []), ...i.devices].map(c => c.size)),

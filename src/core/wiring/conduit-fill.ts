@@ -6,6 +6,7 @@ import { counted } from '../quantity'
 import { figure, quantity } from '../units/format'
 import { conductorRow, noSuchSize, sizeSchema } from '../units/tables/conductors'
 import { conduitKinds, conduits, fillLimitFraction } from '../units/tables/conduit'
+import { step } from '../working'
 
 export const conduitNames = {
   EMT: 'EMT (thin-wall steel)',
@@ -104,20 +105,22 @@ export const conduitFill = calculator({
             : 'one conductor may fill 53 %, two 31 %, three and more 40 %',
         ],
         steps: [
-          {
-            label: 'Area taken',
-            value: r.usedIn2,
-            unit: 'in2',
-            arithmetic: i.conductors.map(c => `${f(areaOf(c.size))} × ${c.count}`).join(' + '),
-          },
-          { label: 'Conductors in all', value: count, unit: 'count' },
-          { label: 'May be filled', value: r.limitFraction, unit: 'fraction' },
-          ...r.sizes.map(s => ({
-            label: `Trade size ${s.tradeSize}${s.fits ? ', fits' : ''}`,
-            value: s.fillFraction,
-            unit: 'fraction' as const,
-            arithmetic: `${f(r.usedIn2)} ÷ ${f(s.areaIn2)}`,
-          })),
+          step(
+            'Area taken',
+            r.usedIn2,
+            'in2',
+            i.conductors.map(c => `${f(areaOf(c.size))} × ${c.count}`).join(' + '),
+          ),
+          step('Conductors in all', count, 'count'),
+          step('May be filled', r.limitFraction, 'fraction'),
+          ...r.sizes.map(s =>
+            step(
+              `Trade size ${s.tradeSize}${s.fits ? ', fits' : ''}`,
+              s.fillFraction,
+              'fraction',
+              `${f(r.usedIn2)} ÷ ${f(s.areaIn2)}`,
+            ),
+          ),
         ],
         rows: [
           ...i.conductors.map(c => ({

@@ -13,6 +13,7 @@ import {
   noSuchSize,
 } from '../units/tables/conductors'
 import { equipmentGrounds } from '../units/tables/equipment-ground'
+import { step } from '../working'
 
 const largestA = Math.max(...equipmentGrounds.map(g => g.upToA))
 
@@ -118,18 +119,18 @@ export const equipmentGround = calculator({
           ...(i.circuitSize === undefined ? [] : ['it need not be larger than the circuit’s own conductors']),
         ],
         steps: [
-          { label: 'Base size', value: r.baseSize, unit: 'AWG' },
+          step('Base size', r.baseSize, 'AWG'),
           ...(enlarged
             ? [
-                {
-                  label: 'Circular mils needed',
-                  value: needed,
-                  unit: 'count' as const,
-                  arithmetic: `${f(cmil(r.baseSize))} × ${f(cmil(i.installedSize ?? ''))} ÷ ${f(cmil(i.requiredSize ?? ''))}`,
-                },
+                step(
+                  'Circular mils needed',
+                  needed,
+                  'count',
+                  `${f(cmil(r.baseSize))} × ${f(cmil(i.installedSize ?? ''))} ÷ ${f(cmil(i.requiredSize ?? ''))}`,
+                ),
               ]
             : []),
-          { label: 'Equipment ground', value: r.size, unit: 'AWG' },
+          step('Equipment ground', r.size, 'AWG'),
         ],
         rows: [
           {

@@ -6,6 +6,7 @@ import { positive } from '../quantity'
 import { arrangementName, arrangements } from '../source/legs'
 import { figure, quantity } from '../units/format'
 import { conductorName, metal, noSuchSize, ordinaryAmpacityA, sizeSchema } from '../units/tables/conductors'
+import { step } from '../working'
 
 const input = z.strictObject({
   arrangement: labelled(z.enum(arrangements), 'Arrangement', 'text', { names: arrangementName }),
@@ -88,7 +89,7 @@ export const sharedNeutral = calculator({
         ],
         steps: [
           { label: 'Worst neutral current', value: r.worstNeutralA, unit: 'A', arithmetic },
-          { label: 'Neutral may carry', value: r.neutralA, unit: 'A' },
+          step('Neutral may carry', r.neutralA, 'A'),
         ],
         rows: [
           { table: 'NEC 310.16 and 240.4(D)', row: wire, column: '60 °C', value: quantity(r.neutralA, 'A') },

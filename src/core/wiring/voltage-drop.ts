@@ -14,6 +14,7 @@ import {
   sizeSchema,
   sizesOf,
 } from '../units/tables/conductors'
+import { step } from '../working'
 
 const input = z.strictObject({
   material: metal,
@@ -124,32 +125,17 @@ export const voltageDrop = calculator({
           'drop = resistance × current; lost power = drop × current',
         ],
         steps: [
-          {
-            label: 'Resistance per 1,000 ft',
-            value: perKft,
-            unit: 'ohm',
-            arithmetic: `${f(conductorRow(i.size, i.material)?.ohmPerKft[i.material] ?? 0)} × (1 + ${perC[i.material]} × (${f(i.conductorC)} − 75))`,
-          },
-          {
-            label: 'Resistance',
-            value: r.ohms,
-            unit: 'ohm',
-            arithmetic: `${lengths} × ${f(i.oneWayFt)} ÷ 1,000 × ${f(perKft)}`,
-          },
-          { label: 'Drop', value: r.dropV, unit: 'V', arithmetic: `${f(r.ohms)} × ${f(i.currentA)}` },
-          {
-            label: 'Share of the source',
-            value: r.dropFraction,
-            unit: 'fraction',
-            arithmetic: `${f(r.dropV)} ÷ ${f(i.sourceV)}`,
-          },
-          { label: 'At the load', value: r.loadV, unit: 'V', arithmetic: `${f(i.sourceV)} − ${f(r.dropV)}` },
-          {
-            label: 'Lost in the wire',
-            value: r.lossW,
-            unit: 'W',
-            arithmetic: `${f(r.dropV)} × ${f(i.currentA)}`,
-          },
+          step(
+            'Resistance per 1,000 ft',
+            perKft,
+            'ohm',
+            `${f(conductorRow(i.size, i.material)?.ohmPerKft[i.material] ?? 0)} × (1 + ${perC[i.material]} × (${f(i.conductorC)} − 75))`,
+          ),
+          step('Resistance', r.ohms, 'ohm', `${lengths} × ${f(i.oneWayFt)} ÷ 1,000 × ${f(perKft)}`),
+          step('Drop', r.dropV, 'V', `${f(r.ohms)} × ${f(i.currentA)}`),
+          step('Share of the source', r.dropFraction, 'fraction', `${f(r.dropV)} ÷ ${f(i.sourceV)}`),
+          step('At the load', r.loadV, 'V', `${f(i.sourceV)} − ${f(r.dropV)}`),
+          step('Lost in the wire', r.lossW, 'W', `${f(r.dropV)} × ${f(i.currentA)}`),
         ],
         rows: [
           {
