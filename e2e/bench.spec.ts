@@ -25,6 +25,10 @@ async function press(page: Page, ...keys: string[]) {
 
 test('ten questions of a day’s work, with the keyboard alone', async ({ page }) => {
   await bench(page)
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog')).toContainText('walk the questions')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
   // 1: six circuits in one conduit in a hot attic, 12 AWG THHN: 30 A × 0.82 (46 to 50 °C) × 0.5 = 12.3 A
   await ask(page, 'derating')
   await press(page, 'Tab', 'ArrowLeft', 'Tab', 'Tab', 'Tab', '118', 'Tab', '12')
@@ -140,6 +144,25 @@ test('metres and °C are typed and read; the link carries the inputs, and the va
   expect(text).toContain(said)
   expect(text).toContain('Length, one way: 82 ft (25 m)')
   expect(text).toMatch(/http.*\/bench\/voltage-drop\?in=/)
+  // cells copied from a spreadsheet fill the rows
+  await page.goto('/bench/load-log')
+  await page.evaluate(() => navigator.clipboard.writeText('hours\tWh\n24\t1000\n24\t1200\n48\t2600'))
+  await page.getByLabel('Over').first().focus()
+  await page.keyboard.press('Control+v')
+  await expect(page.getByLabel('Over')).toHaveCount(3)
+  await expect(answer(page)).toContainText('50 W on average, 1,200 Wh a day')
+  // a year of them is counted, but no link can carry it
+  await page.goto('/bench/interval-demand')
+  const hour = (n: number) => new Date(Date.UTC(2026, 0, 1, n)).toISOString()
+  const hours = Array.from({ length: 8760 }, (_, n) => `${hour(n)}\t60\t${400 + (n % 24) * 10}`).join('\n')
+  await page.evaluate(text => navigator.clipboard.writeText(text), hours)
+  await page.getByLabel('Start').first().focus()
+  await page.keyboard.press('Control+v')
+  await expect(page.getByText('and 8748 more rows, all counted')).toBeVisible()
+  // 400 to 630 Wh an hour: 24 × 515
+  await expect(answer(page)).toContainText('12,360 Wh on a mean day, up to 630 W')
+  await page.getByRole('button', { name: 'Copy link' }).click()
+  await expect(page.getByText('Too many rows for a link.')).toBeVisible()
   // a link cut short opens the question with its example
   await page.goto('/bench/voltage-drop?in=%7B%22mat')
   await expect(answer(page)).toContainText('Loses 3.571 V')

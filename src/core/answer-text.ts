@@ -25,6 +25,6 @@ export function answerText(
     ...(working.references.length ? [`From: ${working.references.join('; ')}`] : []),
     ...(working.notCovered.length ? [`Not covered: ${working.notCovered.join(' ')}`] : []),
     deference,
-    link,
+    ...(link ? [link] : []),
   ].join('\n')
 }

@@ -1,7 +1,7 @@
 'use client'
 import dynamic from 'next/dynamic'
 import { usePathname } from 'next/navigation'
-import { useEffect, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import { calculators } from '@/core/calculators'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { isTyping } from '../common/typing'
@@ -36,6 +36,12 @@ export function Bench({ person, given, from }: Props) {
   const name = path.split('/')[2] ?? null
   const calculator = calculators.find(c => c.name === name)
   const [drafts, setDrafts] = useState<Record<string, Draft>>(() => (name && given ? { [name]: given } : {}))
+  const onDraft = useCallback(
+    (next: (now: Draft | null) => Draft) => {
+      if (name) setDrafts(all => ({ ...all, [name]: next(all[name] ?? null) }))
+    },
+    [name],
+  )
   const [sheet, setSheet] = useState(false)
   useEffect(() => {
     void useUnitChoice.persist.rehydrate()
@@ -69,7 +75,7 @@ export function Bench({ person, given, from }: Props) {
               key={calculator.name}
               calculator={calculator}
               draft={drafts[calculator.name] ?? null}
-              onDraft={draft => setDrafts({ ...drafts, [calculator.name]: draft })}
+              onDraft={onDraft}
               from={from}
               focus={picked}
             />

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button'
 import Snackbar from '@mui/material/Snackbar'
 import { Copy, Eraser, Link2 } from 'lucide-react'
 import dynamic from 'next/dynamic'
-import { useDeferredValue, useEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useMemo, useState } from 'react'
 import { answerText } from '@/core/answer-text'
 import { type Calculator, calculate, curvesOf } from '@/core/calculator'
 import type { calculators } from '@/core/calculators'
@@ -12,7 +12,7 @@ import { deference } from '@/core/work/deference'
 import { WorkingView } from '../common/WorkingView'
 import { Answer } from './Answer'
 import styles from './Bench.module.css'
-import { type Draft, emptied, type Path, sorted, withValue } from './draft'
+import { type Change, changed, type Draft, emptied, sorted } from './draft'
 import { Fields, type FormProps } from './FieldInput'
 import { benchPath } from './Finder'
 import { LegsPicture } from './LegsPicture'
@@ -37,7 +37,7 @@ interface Props {
   calculator: (typeof calculators)[number]
   /** null: nothing typed yet, the example stands */
   draft: Draft | null
-  onDraft: (draft: Draft) => void
+  onDraft: (next: (now: Draft | null) => Draft) => void
   from: Origin | null
   /** picked just now: the first field takes the focus */
   focus: boolean
@@ -45,8 +45,19 @@ interface Props {
 
 const linkPauseMs = 400
 
-const linkTo = (name: string, draft: Draft) =>
-  `${benchPath(name)}?in=${encodeURIComponent(JSON.stringify(draft))}`
+/** Servers and browsers cut longer addresses short. */
+const longestLink = 8_000
+
+/** The address that carries these inputs, and where they came from; null when there is too much of them. */
+function linkTo(name: string, draft: Draft, from: Origin | null = null): string | null {
+  const query = new URLSearchParams({
+    in: JSON.stringify(draft),
+    ...(from && { job: from.jobId }),
+    ...(from?.calculationId && { calculation: from.calculationId }),
+  })
+  const link = `${benchPath(name)}?${query}`
+  return link.length <= longestLink ? link : null
+}
 
 /** A switch of the kind of input (how a start is known) keeps what both kinds have. */
 function keptBy(calculator: Pick<Calculator<object, unknown>, 'input'>, draft: Draft): Draft {
@@ -59,6 +70,20 @@ const firstFields = [
   'input:not([type=radio], [type=checkbox], [aria-hidden=true])',
   '[role=combobox]',
 ]
+const tooLong = 'Too many rows for a link. Copy the answer as text, or use it in a job.'
+
+const drawPauseMs = 120
+
+/** The value as it stands after a short pause: the answer follows every key, the drawing the last of them. */
+function useSettled<T>(value: T): T {
+  const [settled, setSettled] = useState(value)
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(value), drawPauseMs)
+    return () => clearTimeout(timer)
+  }, [value])
+  return settled
+}
+
 export const focusFirst = () =>
   document.querySelector<HTMLElement>(firstFields.map(f => `[data-form] ${f}`).join(', '))?.focus()
 
@@ -68,7 +93,7 @@ export function CalculatorView({ calculator, draft: typed, onDraft, from, focus 
   const draft = typed ?? example
   const fields = fieldsOf(calculator.input, draft)
   const outcome = useMemo(() => calculate(calculator, draft), [calculator, draft])
-  const later = useDeferredValue(draft)
+  const later = useSettled(draft)
   const curves = useMemo(() => curvesOf(calculator, later), [calculator, later])
   const [told, setTold] = useState<string | null>(null)
   const [using, setUsing] = useState(false)
@@ -82,16 +107,25 @@ export function CalculatorView({ calculator, draft: typed, onDraft, from, focus 
   useEffect(() => {
     if (!typed) return
     const timer = setTimeout(
-      () => window.history.replaceState(null, '', linkTo(calculator.name, typed)),
+      () =>
+        window.history.replaceState(
+          null,
+          '',
+          linkTo(calculator.name, typed, from) ?? benchPath(calculator.name),
+        ),
       linkPauseMs,
     )
     return () => clearTimeout(timer)
-  }, [typed, calculator])
+  }, [typed, calculator, from])
 
-  const change = (path: Path, value: unknown) => {
-    const next = withValue(draft, path, value)
-    onDraft(path.length === 1 ? keptBy(calculator, next) : next)
-  }
+  const change = useCallback<Change>(
+    (path, next) =>
+      onDraft(now => {
+        const after = changed(now ?? example, path, next)
+        return path.length === 1 ? keptBy(calculator, after) : after
+      }),
+    [calculator, example, onDraft],
+  )
   const copy = async (text: string, what: string) => {
     try {
       await navigator.clipboard.writeText(text)
@@ -100,7 +134,8 @@ export function CalculatorView({ calculator, draft: typed, onDraft, from, focus 
       setTold('The browser does not let this page copy. The link in the address bar carries the inputs.')
     }
   }
-  const link = () => `${window.location.origin}${linkTo(calculator.name, draft)}`
+  const link = linkTo(calculator.name, draft)
+  const address = () => (link ? window.location.origin + link : '')
   const Form = pictures[calculator.name] ?? Fields
   return (
     <div className={styles.view} data-wide={fields.some(f => f.kind === 'rows' && f.of.length > 2)}>
@@ -109,7 +144,7 @@ export function CalculatorView({ calculator, draft: typed, onDraft, from, focus 
         {!typed && (
           <p className={styles.hint}>
             An example stands here. Type over it, or{' '}
-            <button type="button" onClick={() => onDraft(emptied(fields, draft))}>
+            <button type="button" onClick={() => onDraft(() => emptied(fields, draft))}>
               start empty
             </button>
             .
@@ -131,7 +166,10 @@ export function CalculatorView({ calculator, draft: typed, onDraft, from, focus 
                 variant="outlined"
                 startIcon={<Copy size={16} aria-hidden />}
                 onClick={() =>
-                  copy(answerText(calculator.question, outcome.value, link()), 'Question, answer and working')
+                  copy(
+                    answerText(calculator.question, outcome.value, address()),
+                    'Question, answer and working',
+                  )
                 }
               >
                 Copy as text
@@ -141,14 +179,14 @@ export function CalculatorView({ calculator, draft: typed, onDraft, from, focus 
           <Button
             variant="outlined"
             startIcon={<Link2 size={16} aria-hidden />}
-            onClick={() => copy(link(), 'Link')}
+            onClick={() => (link ? copy(address(), 'Link') : setTold(tooLong))}
           >
             Copy link
           </Button>
           {typed && (
             <Button
               startIcon={<Eraser size={16} aria-hidden />}
-              onClick={() => onDraft(emptied(fields, draft))}
+              onClick={() => onDraft(() => emptied(fields, draft))}
             >
               Empty
             </Button>

@@ -1,6 +1,6 @@
 'use client'
 import Button from '@mui/material/Button'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import {
   Bar,
   BarChart,
@@ -47,7 +47,9 @@ function rowsOf(curve: Curve, x: Scale, y: Scale): Row[] {
 const withSymbol = (label: string, { symbol }: Scale) => (symbol ? `${label}, ${symbol}` : label)
 
 /** A curve as the core computed it, with axis titles and units, and its table behind it. */
-export function CurveChart({ curve }: { curve: Curve }) {
+export const CurveChart = memo(Chart)
+
+function Chart({ curve }: { curve: Curve }) {
   const [table, setTable] = useState(false)
   const x = useScale(curve.x.unit)
   const y = useScale(curve.y.unit)

@@ -2,11 +2,21 @@
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import TextField from '@mui/material/TextField'
+import { memo } from 'react'
 import type { Field } from '@/core/field'
 import { sizesOf } from '@/core/units/tables/conductors'
 import { Choice } from '../common/Choice'
 import { AwgLadder } from './AwgLadder'
-import { type Draft, idOf, type Path, type Problems, problemAt, valueAt } from './draft'
+import {
+  type Change,
+  type Draft,
+  idOf,
+  type Path,
+  type Problems,
+  problemAt,
+  problemsUnder,
+  valueAt,
+} from './draft'
 import styles from './Fields.module.css'
 import { ListInput } from './ListInput'
 import { NumberInput } from './NumberInput'
@@ -16,7 +26,8 @@ import { RowsInput } from './RowsInput'
 export interface FormProps {
   draft: Draft
   problems: Problems
-  onChange: (path: Path, value: unknown) => void
+  /** always the same function: a field is drawn anew only when something of its own changes */
+  onChange: Change
 }
 
 /** The fields of an object, as its schema names and orders them. */
@@ -40,7 +51,19 @@ interface Props extends FormProps {
 
 const mostRadios = 4
 
-export function FieldInput({ field, path, draft, problems, onChange, tight = false, onPaste }: Props) {
+const metalBeside = (draft: Draft, path: Path) => valueAt(draft, [...path.slice(0, -1), 'material'])
+
+const unchanged = (a: Props, b: Props) =>
+  a.field === b.field &&
+  a.onChange === b.onChange &&
+  idOf(a.path) === idOf(b.path) &&
+  valueAt(a.draft, a.path) === valueAt(b.draft, b.path) &&
+  problemsUnder(a.problems, a.path) === problemsUnder(b.problems, b.path) &&
+  (a.field.unit !== 'AWG' || metalBeside(a.draft, a.path) === metalBeside(b.draft, b.path))
+
+export const FieldInput = memo(OneField, unchanged)
+
+function OneField({ field, path, draft, problems, onChange, tight = false, onPaste }: Props) {
   const value = valueAt(draft, path)
   const problem = problemAt(problems, path)
   const set = (next: unknown) => onChange(path, next)
@@ -212,8 +235,7 @@ export function FieldInput({ field, path, draft, problems, onChange, tight = fal
 
 /** The sizes on offer: those the table has, of the metal chosen beside it. */
 function sizesFor(field: Field, draft: Draft, path: Path): readonly string[] {
-  const metal = valueAt(draft, [...path.slice(0, -1), 'material'])
-  if (metal !== 'al') return field.among
+  if (metalBeside(draft, path) !== 'al') return field.among
   const made: readonly string[] = sizesOf('al')
   return field.among.filter(size => made.includes(size))
 }

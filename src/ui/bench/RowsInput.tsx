@@ -5,7 +5,7 @@ import { Plus, X } from 'lucide-react'
 import type { CSSProperties, ReactNode } from 'react'
 import type { Field } from '@/core/field'
 import { plural } from '@/core/units/format'
-import { type Draft, idOf, type Path, valueAt } from './draft'
+import { type Change, type Draft, idOf, type Path, valueAt } from './draft'
 import styles from './Fields.module.css'
 import { pastedRows } from './paste'
 
@@ -13,7 +13,7 @@ interface Props {
   field: Field
   path: Path
   draft: Draft
-  onChange: (path: Path, value: unknown) => void
+  onChange: Change
   problem?: string
   /** one field of one row */
   cell: (field: Field, path: Path, onPaste: (text: string) => boolean) => ReactNode
@@ -34,18 +34,21 @@ const columnsOf = (fields: readonly Field[]) =>
 export function RowsInput({ field, path, draft, onChange, problem, cell }: Props) {
   const value = valueAt(draft, path)
   const rows: unknown[] = Array.isArray(value) ? value : []
-  const put = (next: unknown[]) => onChange(path, next)
+  const put = (next: (now: unknown[]) => unknown[]) =>
+    onChange(path, (now: unknown) => next(Array.isArray(now) ? now : []))
   const focus = (n: number) =>
     requestAnimationFrame(() => document.getElementById(idOf([...path, n, field.of[0]?.key ?? '']))?.focus())
   const add = () => {
-    const last = rows.at(-1)
-    put([...rows, last !== null && typeof last === 'object' ? { ...last } : {}])
+    put(now => {
+      const last = now.at(-1)
+      return [...now, last !== null && typeof last === 'object' ? { ...last } : {}]
+    })
     focus(rows.length)
   }
   const paste = (n: number) => (text: string) => {
     const pasted = pastedRows(text, field.of)
     if (!pasted.length) return false
-    put([...rows.slice(0, n), ...pasted, ...rows.slice(n + pasted.length)])
+    put(now => [...now.slice(0, n), ...pasted, ...now.slice(n + pasted.length)])
     return true
   }
   const columns: CSSProperties & { '--columns': string } = { '--columns': columnsOf(field.of) }
@@ -64,7 +67,7 @@ export function RowsInput({ field, path, draft, onChange, problem, cell }: Props
             <div>{field.of.map(f => cell(f, [...path, n, f.key], paste(n)))}</div>
             <IconButton
               aria-label={`Remove ${field.row.toLowerCase()} ${n + 1}`}
-              onClick={() => put(rows.filter((_, at) => at !== n))}
+              onClick={() => put(now => now.filter((_, at) => at !== n))}
             >
               <X size={17} aria-hidden />
             </IconButton>
@@ -80,7 +83,7 @@ export function RowsInput({ field, path, draft, onChange, problem, cell }: Props
               : 'or paste rows from a spreadsheet'}
           </span>
           {rows.length > drawn && (
-            <Button size="small" onClick={() => put(rows.slice(0, 1))}>
+            <Button size="small" onClick={() => put(now => now.slice(0, 1))}>
               Keep the first only
             </Button>
           )}

@@ -97,5 +97,20 @@ export function sorted(faults: readonly Fault[], fields: readonly Field[], draft
 
 export const problemAt = (problems: Problems, path: Path) => problems.get(pathText(path))
 
+/** Everything wrong at a path or below it, as one text: whether it changed is all that matters. */
+export function problemsUnder(problems: Problems, path: Path): string {
+  const at = pathText(path)
+  return [...problems]
+    .flatMap(([where, said]) => (where.startsWith(at) ? [`${where} ${said}`] : []))
+    .join('\n')
+}
+
+/** A new value, or what to make of the one that stands there now. */
+export type Next = unknown | ((now: unknown) => unknown)
+export type Change = (path: Path, next: Next) => void
+
+export const changed = (draft: Draft, path: Path, next: Next): Draft =>
+  withValue(draft, path, typeof next === 'function' ? next(valueAt(draft, path)) : next)
+
 /** The path as an id of the document. */
 export const idOf = (path: Path) => `in-${path.join('-')}`

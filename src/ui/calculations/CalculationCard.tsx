@@ -15,7 +15,7 @@ export function CalculationCard({ calculation }: { calculation: Calculation }) {
   const { id, calculator: name, note, input } = calculation
   const calculator = calculators.find(c => c.name === name)
   const outcome = calculator && calculate(calculator, input)
-  const link = new URLSearchParams({ in: JSON.stringify(input), job: jobId, calculation: id, note })
+  const link = new URLSearchParams({ job: jobId, calculation: id })
   return (
     <article className={styles.card}>
       <h2>{calculator?.question ?? name}</h2>

@@ -1,12 +1,12 @@
 import * as z from 'zod'
 import { line } from '@/core/quantity'
-
-const longest = 100_000
+import { readJobRecord } from '@/server/jobs/repository'
+import type { Actor } from '@/server/people/types'
 
 /** The inputs a link carries; the form takes any object and says what is wrong with it. A link cut short carries none. */
 const inSchema = z
   .string()
-  .max(longest)
+  .max(100_000)
   .transform((text, context) => {
     try {
       return JSON.parse(text)
@@ -21,10 +21,17 @@ const querySchema = z.object({
   in: inSchema.nullable().catch(null).default(null),
   job: z.uuid().nullable().catch(null).default(null),
   calculation: line(40, 1).nullable().catch(null).default(null),
-  note: line(120).catch('').default(''),
 })
 
-export function givenIn(query: Record<string, string | string[] | undefined>) {
-  const { in: given, job, calculation, note } = querySchema.parse(query)
-  return { given, from: job ? { jobId: job, calculationId: calculation, note } : null }
+/** What the bench opens with: the inputs of the link, or of a calculation that a job of this firm keeps. */
+export async function givenIn(actor: Actor, query: Record<string, string | string[] | undefined>) {
+  const { in: inputs, job, calculation } = querySchema.parse(query)
+  if (!job) return { given: inputs, from: null }
+  const record = await readJobRecord(actor, job)
+  if (!record) return { given: inputs, from: null }
+  const kept = record.job.calculations.find(c => c.id === calculation)
+  return {
+    given: inputs ?? kept?.input ?? null,
+    from: { jobId: job, calculationId: kept?.id ?? null, note: kept?.note ?? '' },
+  }
 }

@@ -19,7 +19,7 @@ export default async function BenchPage({ searchParams }: Props) {
   return (
     <Bench
       person={{ label: actor.label, firm: actor.firm, people: actor.people }}
-      {...givenIn(await searchParams)}
+      {...(await givenIn(actor, await searchParams))}
     />
   )
 }
