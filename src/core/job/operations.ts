@@ -64,15 +64,15 @@ const simpleSchema = z.discriminatedUnion('op', [
 
 export type SimpleOperation = z.infer<typeof simpleSchema>
 
+const several = { label: line(160, 1), operations: z.array(simpleSchema).min(1).max(200) }
+
 /** Every way a job changes, by name. Each is pure, logged with its revision, and undoable. */
 export const operationSchema = z.discriminatedUnion('op', [
   ...simpleSchema.options,
-  /** several as one: the fix of a finding, taken back as one */
-  z.strictObject({
-    op: z.literal('applyFix'),
-    label: line(160, 1),
-    operations: z.array(simpleSchema).min(1).max(60),
-  }),
+  /** the fix of a finding, taken back as one */
+  z.strictObject({ op: z.literal('applyFix'), ...several }),
+  /** a directory entered, taken back as one */
+  z.strictObject({ op: z.literal('enterBreakers'), ...several }),
 ])
 
 export type Operation = z.infer<typeof operationSchema>
@@ -84,7 +84,7 @@ type Change = (job: Draft<Job>) => Fault[] | void
  * Faults: the thing named is gone, a space is taken, the result breaks the schema. Paths are those of the job.
  */
 export function applyOperation(job: Job, operation: Operation): Outcome<Job> {
-  if (operation.op !== 'applyFix') return applySimple(job, operation)
+  if (operation.op !== 'applyFix' && operation.op !== 'enterBreakers') return applySimple(job, operation)
   let outcome: Outcome<Job> = { ok: true, value: job }
   for (const part of operation.operations) if (outcome.ok) outcome = applySimple(outcome.value, part)
   return outcome
@@ -284,6 +284,8 @@ export function describeOperation(before: Job, operation: Operation): string {
     }
     case 'applyFix':
       return `applied: ${operation.label}`
+    case 'enterBreakers':
+      return `entered ${operation.label}`
     case 'setOutage': {
       const { hours, reserveFraction } = operation.facts
       if (hours !== undefined) return `set the outage to ${quantity(hours, 'h')}`

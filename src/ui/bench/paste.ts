@@ -1,4 +1,5 @@
 import type { Field } from '@/core/field'
+import { cellsOf } from '@/core/formats/cells'
 
 /** The most rows one paste may bring: more than a year of quarter hours. */
 const most = 50_000
@@ -8,10 +9,8 @@ const most = 50_000
  * One line without such marks is no table: nothing, so that it is pasted as text. A heading row is left out.
  */
 export function pastedRows(text: string, fields: readonly Field[]): Record<string, unknown>[] {
-  const lines = text.split(/\r?\n/).filter(line => line.trim())
-  const mark = ['\t', ';', ','].find(m => lines[0]?.includes(m))
-  if (!lines.length || (lines.length === 1 && mark !== '\t')) return []
-  const rows = lines.slice(0, most).map(line => (mark ? line.split(mark) : [line]).map(cell => cell.trim()))
+  const rows = cellsOf(text).slice(0, most)
+  if (!rows.length || (rows.length === 1 && !text.includes('\t'))) return []
   const numbers = fields.flatMap((f, n) => (f.kind === 'number' || f.kind === 'whole' ? [n] : []))
   const isHeading = numbers.some(n => rows[0]?.[n] && Number.isNaN(Number(rows[0][n])))
   return rows.slice(isHeading ? 1 : 0).map(cells =>

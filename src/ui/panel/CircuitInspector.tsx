@@ -283,6 +283,9 @@ function Overview({ view: { circuits, legs, arrangement } }: { view: View }) {
           Press a free space to add the breaker that stands there. Odd numbers run down the left, even down
           the right.
         </p>
+        <p>
+          Or press <kbd>E</kbd> and type them as you read them, a line each: 7 20 kitchen counter.
+        </p>
       </div>
     )
   return (

@@ -1,8 +1,10 @@
 'use client'
+import Button from '@mui/material/Button'
 import Drawer from '@mui/material/Drawer'
 import useMediaQuery from '@mui/material/useMediaQuery'
 import dynamic from 'next/dynamic'
-import { useCallback, useEffect, useState } from 'react'
+import { type ReactNode, useCallback, useEffect, useState } from 'react'
+import { isTyping } from '../common/typing'
 import { useWorkspace } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
 import { PanelDrawing } from './PanelDrawing'
@@ -10,21 +12,41 @@ import styles from './PanelView.module.css'
 
 const loadDialog = () => import('./AddBreakerDialog').then(m => m.AddBreakerDialog)
 const AddBreakerDialog = dynamic(loadDialog)
+const loadEntry = () => import('./EnterBreakers').then(m => m.EnterBreakers)
+const EnterBreakers = dynamic(loadEntry)
 
 export function PanelView() {
   const [adding, setAdding] = useState<number | null>(null)
   const narrow = useMediaQuery('(max-width: 1100px)')
   const detailsOpen = useWorkspace(s => s.detailsOpen)
   const select = useWorkspace(s => s.select)
+  const [entering, setEntering] = useState(false)
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const plain = !event.ctrlKey && !event.metaKey && !event.altKey && !isTyping(event.target)
+      if (event.key !== 'e' || !plain || document.querySelector('[role="dialog"]')) return
+      event.preventDefault()
+      setEntering(true)
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
   const onAdd = useCallback((space: number) => setAdding(space), [])
   // fetched behind the first paint, so that nothing typed at once is lost
-  useEffect(() => void loadDialog(), [])
+  useEffect(() => void Promise.all([loadDialog(), loadEntry()]), [])
   return (
     <div className={styles.view}>
       <h1 className="visually-hidden">Panel</h1>
       <div className={styles.drawing}>
+        {entering && <EnterBreakers onClose={() => setEntering(false)} />}
         <PanelDrawing onAdd={onAdd} />
-        <Legend />
+        <Legend>
+          {!entering && (
+            <Button size="small" variant="outlined" onClick={() => setEntering(true)}>
+              Enter breakers by line (E)
+            </Button>
+          )}
+        </Legend>
       </div>
       {narrow && (
         <Drawer
@@ -46,10 +68,14 @@ export function PanelView() {
   )
 }
 
-function Legend() {
+function Legend({ children }: { children: ReactNode }) {
   return (
-    <p className={styles.legend}>
-      Tap to pick; the dots open a circuit. Filled: picked. Striped: picked but not served. N: shared neutral.
-    </p>
+    <div className={styles.legend}>
+      <p>
+        Tap to pick; the dots open a circuit. Filled: picked. Striped: picked but not served. N: shared
+        neutral.
+      </p>
+      {children}
+    </div>
   )
 }

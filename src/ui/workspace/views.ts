@@ -21,6 +21,7 @@ export const workspaceKeys: readonly [key: string, what: string][] = [
   ['Arrows, Home, End', 'move over the panel'],
   ['Space', 'pick or drop the breaker'],
   ['Enter', 'open the circuit, or add a breaker to a free space'],
+  ['E', 'enter breakers a line each, on the panel'],
   ['Esc', 'close what is open'],
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],

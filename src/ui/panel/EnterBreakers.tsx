@@ -1,0 +1,155 @@
+'use client'
+import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import TextField from '@mui/material/TextField'
+import { X } from 'lucide-react'
+import { type FormEvent, useRef, useState } from 'react'
+import { readDirectory } from '@/core/formats/directory'
+import { type Entered, enter, entryExamples, type Read, readEntry, type Waiting } from '@/core/panel/entry'
+import { plural, together } from '@/core/units/format'
+import { useWorkspace, useWorkspaceStore } from '../workspace/store'
+import styles from './EnterBreakers.module.css'
+
+const largestFile = 1_000_000
+
+/** Breakers as they are read aloud, a line each; a directory pasted or read from a file comes in as one change. */
+export function EnterBreakers({ onClose }: { onClose: () => void }) {
+  const store = useWorkspaceStore()
+  const id = useWorkspace(s => s.id)
+  const [text, setText] = useState('')
+  const [problem, setProblem] = useState<string | null>(null)
+  const [said, setSaid] = useState('')
+  const [refused, setRefused] = useState<Entered['refused']>([])
+  const waiting = useRef<Waiting[]>([])
+  const field = useRef<HTMLInputElement>(null)
+  const chooser = useRef<HTMLInputElement>(null)
+
+  /** Enters what was read, as one change; what was refused comes back. */
+  const put = (reads: readonly Read[]): Entered['refused'] => {
+    const { job, act, select } = store.getState()
+    const entered = enter(job, reads, () => crypto.randomUUID(), waiting.current)
+    const { operations, done, refused: not, lastId } = entered
+    const [only] = done
+    const label = done.length === 1 && only ? only : plural(done.length, 'breaker')
+    const faults = operations.length ? act({ op: 'enterBreakers', label, operations }) : []
+    if (faults.length) return [{ text: '', why: together(faults.map(f => f.message)) }, ...not]
+    waiting.current = entered.waiting
+    if (lastId) select(lastId, false)
+    const spaces = entered.waiting.map(w => String(w.sharesWith))
+    setSaid(
+      [
+        ...(done.length > 1 ? [`${plural(done.length, 'breaker')} entered.`] : only ? [`${only}.`] : []),
+        ...(spaces.length ? [`A shared neutral waits for ${together(spaces)}.`] : []),
+      ].join(' '),
+    )
+    return not
+  }
+  const submit = (event: FormEvent) => {
+    event.preventDefault()
+    if (!text.trim()) return
+    const [not] = put([readEntry(text)])
+    setProblem(not?.why ?? null)
+    if (!not) setText('')
+  }
+  const takeAll = (all: string) => {
+    setProblem(null)
+    setRefused(put(readDirectory(all)))
+  }
+  const takeFile = async (file: File | undefined) => {
+    if (!file) return
+    if (file.size > largestFile)
+      return setProblem(`${file.name} is larger than ${largestFile / 1e6} MB: that is no panel directory`)
+    takeAll(await file.text())
+  }
+  return (
+    <section className={styles.enter} aria-label="Enter breakers">
+      <form onSubmit={submit}>
+        <TextField
+          inputRef={field}
+          autoFocus
+          label="Enter breakers, a line each"
+          placeholder="7 20 kitchen counter"
+          value={text}
+          error={problem !== null}
+          helperText={
+            problem ?? (said || 'Enter puts it in; paste a whole directory, or rows of a spreadsheet')
+          }
+          onChange={e => {
+            setText(e.target.value)
+            setProblem(null)
+          }}
+          onPaste={e => {
+            const pasted = e.clipboardData.getData('text')
+            if (!/[\r\n]/.test(pasted.trim())) return
+            e.preventDefault()
+            takeAll(pasted)
+          }}
+          onKeyDown={e => {
+            if (e.key !== 'Escape') return
+            e.stopPropagation()
+            if (text) setText('')
+            else onClose()
+          }}
+          slotProps={{
+            inputLabel: { shrink: true },
+            htmlInput: { autoComplete: 'off', autoCapitalize: 'off', maxLength: 200 },
+            formHelperText: { role: 'status' },
+          }}
+        />
+        <Button variant="outlined" onClick={() => chooser.current?.click()}>
+          From a file
+        </Button>
+        <Button variant="outlined" href={`/api/jobs/${id}/directory`}>
+          Save as CSV
+        </Button>
+        <IconButton aria-label="Close the entry" onClick={onClose}>
+          <X size={18} aria-hidden />
+        </IconButton>
+        <input
+          ref={chooser}
+          type="file"
+          accept=".csv,.txt,text/csv,text/plain"
+          hidden
+          onChange={e => {
+            void takeFile(e.target.files?.[0])
+            e.target.value = ''
+          }}
+        />
+      </form>
+      <dl>
+        {entryExamples.map(([line, means]) => (
+          <div key={line}>
+            <dt>{line}</dt>
+            <dd>{means}</dd>
+          </div>
+        ))}
+      </dl>
+      {refused.length > 0 && (
+        <div className={styles.refused} role="alert">
+          <p>{plural(refused.length, 'line')} not entered. Mend one at a time:</p>
+          <ul>
+            {refused.map((r, n) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: two lines may be the same, and the list is only shortened
+              <li key={n}>
+                {r.text && <code>{r.text}</code>} {r.why}
+                {r.text && (
+                  <Button
+                    size="small"
+                    onClick={() => {
+                      setText(r.text)
+                      setProblem(r.why)
+                      setRefused(refused.filter((_, at) => at !== n))
+                      field.current?.focus()
+                    }}
+                  >
+                    Mend
+                  </Button>
+                )}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+    </section>
+  )
+}
