@@ -188,8 +188,12 @@ test('dead circuits move to free spaces of the live leg first, one move each', (
   const dead = job([circuit(3), circuit(4), circuit(1)], oneLeg)
   const fix = findings(dead).find(f => f.id === 'leg.dead')?.fixes[0]
   expect(fix?.operations).toEqual([
-    { op: 'moveBreaker', circuitId: 'c3', toPosition: 2 },
-    { op: 'moveBreaker', circuitId: 'c4', toPosition: 5 },
+    { op: 'moveBreaker', circuitId: 'c3', toPosition: 5 },
+    { op: 'moveBreaker', circuitId: 'c4', toPosition: 2 },
+  ])
+  expect(fix?.steps).toEqual([
+    'circuit 3: from 3 to 5, which is free',
+    'circuit 4: from 4 to 2, which is free',
   ])
 })
 

@@ -9,6 +9,8 @@ export type Target = { view: 'panel'; circuitIds: string[] } | { view: 'source' 
 export interface Fix {
   label: string
   operations: SimpleOperation[]
+  /** what is done at the panel, step by step */
+  steps?: string[]
 }
 
 /** What one check has to say on this job. */

@@ -1,8 +1,9 @@
 import type { Evaluated } from '../job/evaluated'
 import { type CircuitNeed, named } from '../job/needs'
 import type { SimpleOperation } from '../job/operations'
-import { freeSpaces, legOf, otherLeg } from '../panel/positions'
-import { arrangementName } from '../source/legs'
+import { planMoves } from '../panel/moves'
+import { otherLeg } from '../panel/positions'
+import { arrangementName, type Leg } from '../source/legs'
 import { plural, quantity, together } from '../units/format'
 import type { Finding, Fix } from './finding'
 
@@ -49,22 +50,32 @@ export function v240({ job, needs }: Evaluated): Finding[] {
     )
 }
 
-/** The fewest moves that bring the dead picked circuits to the live leg: a free space each, else a trade of places. */
-export function movesToLiveLeg(evaluated: Pick<Evaluated, 'job' | 'needs'>): SimpleOperation[] | null {
-  const { job, needs } = evaluated
-  if (!job.source) return null
-  const { liveLeg } = job.source
-  const free = freeSpaces(job.panel.spaces, job.panel.circuits).filter(space => legOf(space) === liveLeg)
-  const trades = needs
-    .filter(n => n.leg === liveLeg && !n.circuit.picked && n.circuit.neutral.kind !== 'shared')
-    .map(n => n.circuit.position)
-  const places = [...free, ...trades]
-  const dead = needs.filter(n => n.circuit.picked && n.feed === 'dead')
-  if (dead.length > places.length) return null
-  return dead.flatMap((n, i) => {
-    const toPosition = places[i]
-    return toPosition === undefined ? [] : [{ op: 'moveBreaker', circuitId: n.circuit.id, toPosition }]
-  })
+/** The plan that brings the dead picked circuits to the live leg, as operations and in words; null when none does. */
+function movesToLiveLeg(
+  { job, needs }: Evaluated,
+  live: Leg,
+): { operations: SimpleOperation[]; steps: string[] } | null {
+  const plan = planMoves(
+    job.panel.spaces,
+    needs.map(({ circuit: c }) => ({
+      id: c.id,
+      position: c.position,
+      poles: c.poles,
+      picked: c.picked && c.poles === 1,
+      ...(c.neutral.kind === 'shared' && { sharesWith: c.neutral.with }),
+    })),
+    live,
+  )
+  if (!plan) return null
+  const label = (id: string) => needs.find(n => n.circuit.id === id)?.circuit.label || 'unlabelled'
+  return {
+    operations: plan.steps.map(m => ({ op: 'moveBreaker', circuitId: m.id, toPosition: m.to })),
+    steps: plan.steps.map(m =>
+      m.tradesWith === undefined
+        ? `${label(m.id)}: from ${m.from} to ${m.to}, which is free`
+        : `${label(m.id)} and ${label(m.tradesWith)} trade places: ${m.from} and ${m.to}`,
+    ),
+  }
 }
 
 export function legDead(evaluated: Evaluated): Finding[] {
@@ -74,7 +85,7 @@ export function legDead(evaluated: Evaluated): Finding[] {
   const dead = needs.filter(n => n.circuit.picked && n.feed === 'dead')
   if (!dead.length) return []
   const other = otherLeg(source.liveLeg)
-  const moves = movesToLiveLeg(evaluated)
+  const moves = movesToLiveLeg(evaluated, source.liveLeg)
   const stay = needs.filter(n => n.circuit.picked && n.leg === source.liveLeg).length
   return [
     {
@@ -82,11 +93,19 @@ export function legDead(evaluated: Evaluated): Finding[] {
       severity: 'fix',
       sentence: `${together(dead.map(named))} ${dead.length > 1 ? 'sit' : 'sits'} on ${other}, which is dead with one leg live.`,
       why: 'Half of the panel has no supply under this arrangement.',
-      remedy: 'Move the breakers to the live leg, tie both legs, or feed the other leg.',
+      remedy: moves
+        ? 'Move the breakers to the live leg with their wires, tie both legs, or feed the other leg.'
+        : 'Moving breakers alone does not cure it: the live leg has too few places, or both hots of a shared neutral are picked. Tie both legs, feed the other leg, or leave one out.',
       target: { view: 'panel', circuitIds: dead.map(n => n.circuit.id) },
       fixes: [
         ...(moves
-          ? [{ label: `Move ${plural(moves.length, 'breaker')} to ${source.liveLeg}`, operations: moves }]
+          ? [
+              {
+                label: `Move to ${source.liveLeg} in ${plural(moves.steps.length, 'step')}`,
+                operations: moves.operations,
+                steps: moves.steps,
+              },
+            ]
           : []),
         { label: 'Tie both legs', operations: [{ op: 'setArrangement', arrangement: 'tied' }] },
         ...(dead.length > stay

@@ -25,6 +25,16 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
         <b>To do: </b>
         {finding.remedy}
       </p>
+      {finding.fixes.map(
+        fix =>
+          fix.steps && (
+            <ol key={fix.label} className={styles.steps} aria-label={fix.label}>
+              {fix.steps.map(step => (
+                <li key={step}>{step}</li>
+              ))}
+            </ol>
+          ),
+      )}
       {finding.article && <p className={styles.article}>{finding.article}</p>}
       <div className={styles.actions}>
         {finding.fixes.map(fix => (
