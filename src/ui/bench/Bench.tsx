@@ -22,6 +22,8 @@ const keys: readonly [key: string, what: string][] = [
   ['?', 'this sheet'],
 ]
 
+const nameIn = (path: string) => path.split('/')[2] ?? null
+
 interface Props {
   person: PersonChoice
   /** the inputs that came with the link */
@@ -32,8 +34,10 @@ interface Props {
 
 /** The bench: every calculator, outside any job. What was typed stays while one looks at another question. */
 export function Bench({ person, given, from }: Props) {
+  // what is open is kept here: the address follows it, and leads only when one goes back or forth
   const path = usePathname()
-  const name = path.split('/')[2] ?? null
+  const [name, setName] = useState(nameIn(path))
+  useEffect(() => setName(nameIn(path)), [path])
   const calculator = calculators.find(c => c.name === name)
   const [drafts, setDrafts] = useState<Record<string, Draft>>(() => (name && given ? { [name]: given } : {}))
   const onDraft = useCallback(
@@ -56,6 +60,7 @@ export function Bench({ person, given, from }: Props) {
   const [picked, setPicked] = useState(false)
   const open = (next: string) => {
     setPicked(true)
+    setName(next)
     if (next === name) return focusFirst()
     // the bench is one screen: no round trip to the server between two questions
     window.history.pushState(null, '', benchPath(next))

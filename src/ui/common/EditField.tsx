@@ -1,7 +1,7 @@
 'use client'
 import InputAdornment from '@mui/material/InputAdornment'
 import TextField from '@mui/material/TextField'
-import { useEffect, useId, useState } from 'react'
+import { useId, useState } from 'react'
 import type * as z from 'zod'
 import type { Fault } from '@/core/outcome'
 
@@ -31,10 +31,13 @@ export function EditField<T>({
   const id = useId()
   const [text, setText] = useState(value)
   const [problem, setProblem] = useState<string | null>(null)
-  useEffect(() => {
+  // taken over while drawing, not after it: what is typed at once is never overwritten
+  const [known, setKnown] = useState(value)
+  if (known !== value) {
+    setKnown(value)
     setText(value)
     setProblem(null)
-  }, [value])
+  }
 
   const commit = () => {
     if (text === value) return setProblem(null)

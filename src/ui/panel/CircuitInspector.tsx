@@ -44,8 +44,18 @@ export function CircuitInspector() {
     () => ({ circuit: circuits.find(c => c.id === selectedId), circuits, findings, legs, arrangement }),
     [selectedId, circuits, findings, legs, arrangement],
   )
-  return <Inspector view={useDeferredValue(now)} />
+  const later = useDeferredValue(now)
+  // until the fields of this circuit are drawn, those of another must not stand there to be typed into
+  if (later.circuit?.id !== now.circuit?.id)
+    return (
+      <div className={styles.inspector} aria-busy="true">
+        <div className={styles.title}>{now.circuit && <h2>{nameOf(now.circuit)}</h2>}</div>
+      </div>
+    )
+  return <Inspector view={later} />
 }
+
+const nameOf = (circuit: Circuit) => `${positionText(circuit)} ${circuit.label || 'Unlabelled'}`
 
 const Inspector = memo(function Inspector({ view }: { view: View }) {
   const { circuit } = view
@@ -77,9 +87,7 @@ function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
   return (
     <div className={styles.inspector}>
       <div className={styles.title}>
-        <h2>
-          {positionText(circuit)} {circuit.label || 'Unlabelled'}
-        </h2>
+        <h2>{nameOf(circuit)}</h2>
         <IconButton aria-label="Close the circuit" onClick={() => select(null)}>
           <X size={20} aria-hidden />
         </IconButton>

@@ -3,7 +3,7 @@ import Button from '@mui/material/Button'
 import Drawer from '@mui/material/Drawer'
 import useMediaQuery from '@mui/material/useMediaQuery'
 import dynamic from 'next/dynamic'
-import { type ReactNode, useCallback, useEffect, useState } from 'react'
+import { type ReactNode, useCallback, useEffect, useLayoutEffect, useState } from 'react'
 import { isTyping } from '../common/typing'
 import { useWorkspace } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
@@ -21,7 +21,8 @@ export function PanelView() {
   const detailsOpen = useWorkspace(s => s.detailsOpen)
   const select = useWorkspace(s => s.select)
   const [entering, setEntering] = useState(false)
-  useEffect(() => {
+  // before the first paint: who sees the panel can press the key
+  useLayoutEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const plain = !event.ctrlKey && !event.metaKey && !event.altKey && !isTyping(event.target)
       if (event.key !== 'e' || !plain || document.querySelector('[role="dialog"]')) return
