@@ -44,6 +44,7 @@ test('with the mouse: a two-pole breaker, its load, a move, a shared neutral, an
 
   await page.getByRole('link', { name: 'Panel' }).click()
   await page.getByRole('button', { name: 'Open 9 Playroom lights' }).click()
+  await expect(page.getByRole('heading', { name: '9 Playroom lights' })).toBeVisible()
   await page.getByLabel('Position').fill('28')
   await page.getByLabel('Position').press('Enter')
   await expect(breaker(page, '28 Playroom lights')).toBeVisible()

@@ -45,14 +45,12 @@ export function CircuitInspector() {
     [selectedId, circuits, findings, legs, arrangement],
   )
   const later = useDeferredValue(now)
-  // until the fields of this circuit are drawn, those of another must not stand there to be typed into
-  if (later.circuit?.id !== now.circuit?.id)
-    return (
-      <div className={styles.inspector} aria-busy="true">
-        <div className={styles.title}>{now.circuit && <h2>{nameOf(now.circuit)}</h2>}</div>
-      </div>
-    )
-  return <Inspector view={later} />
+  // until the fields of this circuit are drawn, those of another cannot be typed into
+  return (
+    <div inert={later.circuit?.id !== now.circuit?.id}>
+      <Inspector view={later} />
+    </div>
+  )
 }
 
 const nameOf = (circuit: Circuit) => `${positionText(circuit)} ${circuit.label || 'Unlabelled'}`
