@@ -163,14 +163,14 @@ function faultsIn(i: Input): Fault[] {
     ...i.links.flatMap((link, n): Fault[] => {
       const at = `links[${n}]`
       const noSize = link.size !== undefined && wireA(link) === null
-      const aluminiumCord = link.kind === 'cord' && link.material === 'al'
+      const aluminumCord = link.kind === 'cord' && link.material === 'al'
       return [
         ...(link.from === undefined || connectorOf(link.from)
           ? []
           : [fault(`${at}.from`, `is not a plug of the table: one of ${plugTypes.join(', ')}`)]),
         ...(link.to === undefined || isReceptacle(link.to) ? [] : [fault(`${at}.to`, receptacle)]),
-        ...(aluminiumCord ? [fault(`${at}.material`, 'must be "cu": flexible cord is copper')] : []),
-        ...(noSize && !aluminiumCord
+        ...(aluminumCord ? [fault(`${at}.material`, 'must be "cu": flexible cord is copper')] : []),
+        ...(noSize && !aluminumCord
           ? [
               fault(
                 `${at}.size`,
@@ -188,7 +188,7 @@ function faultsIn(i: Input): Fault[] {
 /**
  * The chain from a source's outlet over cord, adapter, inlet and wire to the breaker: what mates, what it carries,
  * what limits it, and the volts lost. Ratings and `loadA` in A, `lengthFt` in ft, `sourceV` 120 or 240; A and V out.
- * Faults of the input: an unknown connector; a size without a figure; cord of aluminium. Findings of the chain
+ * Faults of the input: an unknown connector; a size without a figure; cord of aluminum. Findings of the chain
  * (`faults`) stand in order from the source.
  * Source: NEMA WD 6 configurations, NEC 400.5(A)(1), 310.16 (60 °C), 240.4(D), 210.20(A) (80 % continuous), Ohm's law.
  */

@@ -19,7 +19,7 @@ export const entryExamples: readonly [line: string, means: string][] = [
   ['7 20 kitchen counter', 'space 7, 20 A, its label'],
   ['8-10 30 clothes dryer', 'a two-pole on 8 and 10'],
   ['5 20 refrigerator n7', 'shares its neutral with 7'],
-  ['9 15 bedrooms afci #14', 'arc-fault; 14 AWG copper, #12al is aluminium'],
+  ['9 15 bedrooms afci #14', 'arc-fault; 14 AWG copper, #12al is aluminum'],
 ]
 
 const protections: Record<string, Circuit['protection']> = {

@@ -106,7 +106,9 @@ export const solarString = calculator({
     const window =
       fits.least > fits.most
         ? 'No number of these modules in series suits this input.'
-        : `Fits from ${fits.least} to ${fits.most} in series.`
+        : fits.least === fits.most
+          ? `Only ${fits.least} in series fits.`
+          : `${fits.least} to ${fits.most} in series fit.`
     const said = [
       ...(r.faults.includes('over-voltage')
         ? [

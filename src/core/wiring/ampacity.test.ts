@@ -22,7 +22,7 @@ test('the small-conductor limit holds down what the terminations would allow, ro
   // 10 AWG copper: 35 A at 75 °C, but 30 A by 240.4(D)
   expect(result(ampacity, ten)).toMatchObject({ usableA: 35, maxBreakerA: 30 })
   expect(result(ampacity, { ...ten, roundUp: true })).toMatchObject({ maxBreakerA: 30 })
-  // 6 AWG aluminium at 75 °C: 50 A in the table, × 0.94 at 35 °C = 47: down to 45, or up to 50
+  // 6 AWG aluminum at 75 °C: 50 A in the table, × 0.94 at 35 °C = 47: down to 45, or up to 50
   const six = { material: 'al', size: '6', insulationC: 75, ambientC: 35 }
   expect(result(ampacity, six)).toMatchObject({ usableA: 47, maxBreakerA: 45 })
   expect(result(ampacity, { ...six, roundUp: true })).toMatchObject({ maxBreakerA: 50 })

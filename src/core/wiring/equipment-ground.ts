@@ -136,7 +136,7 @@ export const equipmentGround = calculator({
           {
             table: 'NEC 250.122',
             row: `up to ${row?.upToA} A`,
-            column: i.material === 'cu' ? 'copper' : 'aluminium',
+            column: i.material === 'cu' ? 'copper' : 'aluminum',
             value: `${r.baseSize} AWG`,
           },
           ...[i.requiredSize, i.installedSize].flatMap(size =>

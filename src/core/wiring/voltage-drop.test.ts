@@ -17,7 +17,7 @@ test('100 ft of 10 AWG copper at 20 A, by hand', () => {
 
 test('a balanced run counts one conductor; a cooler conductor resists less', () => {
   expect(result(voltageDrop, { ...run, path: 'balanced' }).dropV).toBeCloseTo(2.48, 12)
-  // aluminium 10 AWG 2.04 × (1 + 0.0033 × (25 − 75)) = 2.04 × 0.835 = 1.7034 Ω per 1,000 ft
+  // aluminum 10 AWG 2.04 × (1 + 0.0033 × (25 − 75)) = 2.04 × 0.835 = 1.7034 Ω per 1,000 ft
   expect(result(voltageDrop, { ...run, material: 'al', conductorC: 25 }).ohms).toBeCloseTo(0.2 * 1.7034, 12)
 })
 

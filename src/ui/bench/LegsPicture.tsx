@@ -53,7 +53,7 @@ function Phasors({ draft }: { draft: FormProps['draft'] }) {
   return (
     <figure className={styles.line}>
       <figcaption>How the legs stand to each other</figcaption>
-      <svg viewBox="70 0 280 150" role="img" aria-label={`Angle between the legs ${figure(degrees)} degrees`}>
+      <svg viewBox="50 0 330 150" role="img" aria-label={`Angle between the legs ${figure(degrees)} degrees`}>
         <circle cx="210" cy="100" r="5" className={styles.neutral} />
         <line x1="210" y1="100" x2={one.x} y2={one.y} className={styles.hand} />
         <line x1="210" y1={100 - aside} x2={two.x} y2={two.y - aside} className={styles.hand} data-second />

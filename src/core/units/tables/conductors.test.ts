@@ -5,7 +5,7 @@ test('the smaller of the 60 °C column and the small-conductor limit', () => {
   expect(['14', '12', '10', '8', '4/0'].map(size => ordinaryAmpacityA('cu', size))).toEqual([
     15, 20, 30, 40, 195,
   ])
-  // 12 AWG aluminium: 15 A in both; 10 AWG: 25 A
+  // 12 AWG aluminum: 15 A in both; 10 AWG: 25 A
   expect(['12', '10', '8'].map(size => ordinaryAmpacityA('al', size))).toEqual([15, 25, 35])
   expect(ordinaryAmpacityA('al', '14')).toBeNull()
   expect(ordinaryAmpacityA('cu', '13')).toBeNull()

@@ -20,7 +20,7 @@ export const conductorSizeSchema = z.enum(conductorSizes)
 export type ConductorSize = z.infer<typeof conductorSizeSchema>
 export const materialSchema = z.enum(['cu', 'al'])
 export type Material = z.infer<typeof materialSchema>
-export const materialName = { cu: 'copper', al: 'aluminium' } as const satisfies Record<Material, string>
+export const materialName = { cu: 'copper', al: 'aluminum' } as const satisfies Record<Material, string>
 
 /** Rated temperature of an insulation or a termination, °C. */
 export type TemperatureC = 60 | 75 | 90
