@@ -4,6 +4,7 @@ import { labelled } from '../field'
 import { notNegative } from '../quantity'
 import { figure } from '../units/format'
 import { step } from '../working'
+import { type Verdict, verdictOutput } from './verdict'
 
 /** What the three readings of an outlet can mean: a name, a sentence, what to do. */
 const verdicts = {
@@ -65,10 +66,9 @@ const verdicts = {
     meaning: 'No sound arrangement reads like this.',
     next: 'Treat the ground as live: stop, isolate, prove dead, and find out why before going on. Check the meter and its leads on a known outlet first.',
   },
-} as const
+} as const satisfies Record<string, Verdict>
 
-type Verdict = keyof typeof verdicts
-const keys = Object.keys(verdicts) as [Verdict, ...Verdict[]]
+type Named = keyof typeof verdicts
 
 const input = z.strictObject({
   hotNeutralV: labelled(notNegative, 'Hot to neutral', 'V'),
@@ -76,19 +76,13 @@ const input = z.strictObject({
   hotGroundV: labelled(notNegative, 'Hot to ground', 'V'),
 })
 
-const output = z.strictObject({
-  verdict: labelled(z.enum(keys), 'Verdict', 'text', {
-    names: Object.fromEntries(keys.map(k => [k, verdicts[k].name])),
-  }),
-  meaning: labelled(z.string(), 'Meaning'),
-  next: labelled(z.string(), 'What to do next'),
-})
+const output = verdictOutput<Named>(verdicts)
 
 type Input = z.infer<typeof input>
 
 /** The tests in their order; the first that fits decides. */
 const tests: readonly {
-  verdict: Verdict
+  verdict: Named
   test: string
   fits: (n: number, g: number, h: number) => boolean
 }[] = [
@@ -127,8 +121,8 @@ const fitting = (i: Input) => tests.find(t => t.fits(i.hotNeutralV, i.neutralGro
 
 function solve(i: Input) {
   const verdict = fitting(i)?.verdict ?? 'inconsistent'
-  const { meaning, next } = verdicts[verdict]
-  return { verdict, meaning: meaning as string, next: next as string }
+  const { meaning, next }: Verdict = verdicts[verdict]
+  return { verdict, meaning, next }
 }
 
 /**

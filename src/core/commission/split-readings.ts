@@ -4,6 +4,7 @@ import { labelled } from '../field'
 import { notNegative } from '../quantity'
 import { figure, quantity } from '../units/format'
 import { step } from '../working'
+import { type Verdict, verdictOutput } from './verdict'
 
 const verdicts = {
   'leg-dead': {
@@ -41,10 +42,9 @@ const verdicts = {
       'About 208 V between the legs: they stand a third of a turn apart, as two legs of a three-phase supply do.',
     next: '240 V heaters give three quarters of their power and motors may overheat; a shared neutral carries almost a full leg’s current. Ask what feeds this panel.',
   },
-} as const
+} as const satisfies Record<string, Verdict>
 
-type Verdict = keyof typeof verdicts
-const keys = Object.keys(verdicts) as [Verdict, ...Verdict[]]
+type Named = keyof typeof verdicts
 
 const input = z.strictObject({
   l1V: labelled(notNegative, 'L1 to neutral', 'V'),
@@ -53,13 +53,7 @@ const input = z.strictObject({
   l1l2AgainV: labelled(z.array(notNegative).default([]), 'L1 to L2 again, over ten seconds or longer', 'V'),
 })
 
-const output = z.strictObject({
-  verdict: labelled(z.enum(keys), 'Verdict', 'text', {
-    names: Object.fromEntries(keys.map(k => [k, verdicts[k].name])),
-  }),
-  meaning: labelled(z.string(), 'Meaning'),
-  next: labelled(z.string(), 'What to do next'),
-})
+const output = verdictOutput<Named>(verdicts)
 
 type Input = z.infer<typeof input>
 
@@ -70,7 +64,7 @@ function spreadV(i: Input): number {
 
 const threePhaseV = (i: Input) => (Math.sqrt(3) * (i.l1V + i.l2V)) / 2
 
-function verdictOf(i: Input): Verdict {
+function verdictOf(i: Input): Named {
   const { l1V, l2V, l1l2V } = i
   if (l1V < 30 || l2V < 30) return 'leg-dead'
   if ([l1V, l2V].some(v => v < 104 || v > 132)) return 'leg-out-of-range'
@@ -86,9 +80,9 @@ const again =
 
 function solve(i: Input) {
   const verdict = verdictOf(i)
-  const { meaning, next } = verdicts[verdict]
+  const { meaning, next }: Verdict = verdicts[verdict]
   const unproven = verdict === 'split-phase' && !i.l1l2AgainV.length
-  return { verdict, meaning: meaning as string, next: `${unproven ? again : ''}${next}` }
+  return { verdict, meaning, next: `${unproven ? again : ''}${next}` }
 }
 
 /**
