@@ -6,7 +6,7 @@ import { accessible, alder, copyOf, openJob, saved } from './helpers'
 const answer = (page: Page) => page.getByRole('region', { name: 'Answer' })
 const bench = async (page: Page, path = '') => {
   await page.goto(`/bench${path}`)
-  await expect(page.getByLabel('What do you want to know?')).toBeVisible()
+  await expect(page.locator('[aria-busy=false]')).toBeVisible()
 }
 
 /** Asks in one's own words, from anywhere on the bench. */
@@ -110,7 +110,7 @@ test('what cannot be answered says what to do, and keeps what was typed', async 
   await length.fill('60')
   await expect(answer(page)).toContainText('Loses 3.571 V')
 
-  await page.goto('/bench/cord-chain')
+  await bench(page, '/cord-chain')
   await page.getByLabel('Receptacle').click()
   await page.getByRole('option', { name: 'TT-30' }).click()
   await expect(answer(page)).toContainText('a L14-30 plug does not go into a TT-30 receptacle')
@@ -135,6 +135,7 @@ test('metres and °C are typed and read; the link carries the inputs, and the va
   await expect(answer(page)).toContainText(said)
   await page.waitForURL(/in=/)
   await page.reload()
+  await expect(page.locator('[aria-busy=false]')).toBeVisible()
   await expect(length).toHaveValue('25')
   await expect(answer(page)).toContainText(said)
 
@@ -145,14 +146,14 @@ test('metres and °C are typed and read; the link carries the inputs, and the va
   expect(text).toContain('Length, one way: 82 ft (25 m)')
   expect(text).toMatch(/http.*\/bench\/voltage-drop\?in=/)
   // cells copied from a spreadsheet fill the rows
-  await page.goto('/bench/load-log')
+  await bench(page, '/load-log')
   await page.evaluate(() => navigator.clipboard.writeText('hours\tWh\n24\t1000\n24\t1200\n48\t2600'))
   await page.getByLabel('Over').first().focus()
   await page.keyboard.press('Control+v')
   await expect(page.getByLabel('Over')).toHaveCount(3)
   await expect(answer(page)).toContainText('50 W on average, 1,200 Wh a day')
   // a year of them is counted, but no link can carry it
-  await page.goto('/bench/interval-demand')
+  await bench(page, '/interval-demand')
   const hour = (n: number) => new Date(Date.UTC(2026, 0, 1, n)).toISOString()
   const hours = Array.from({ length: 8760 }, (_, n) => `${hour(n)}\t60\t${400 + (n % 24) * 10}`).join('\n')
   await page.evaluate(text => navigator.clipboard.writeText(text), hours)
@@ -177,6 +178,7 @@ test('an answer goes into a job: kept with it and changed again, or set on a loa
   await openJob(page, id, 'calculations')
   await expect(page.getByText('inlet by the garage door to the panel')).toBeVisible()
   await page.getByRole('link', { name: 'Change on the bench' }).click()
+  await expect(page.locator('[aria-busy=false]')).toBeVisible()
   await page.getByLabel('Current').fill('30')
   await page.getByRole('button', { name: 'Use in a job' }).click()
   const dialog = page.getByRole('dialog')
@@ -199,7 +201,7 @@ test('an answer goes into a job: kept with it and changed again, or set on a loa
   await saved(page)
   await accessible(page)
 
-  await page.goto(`/bench/load-log?job=${id}`)
+  await bench(page, `/load-log?job=${id}`)
   await page.getByLabel('While it runs').fill('131')
   await page.getByRole('button', { name: 'Use in a job' }).click()
   await expect(dialog.getByLabel('Job')).toHaveValue(new RegExp(title))

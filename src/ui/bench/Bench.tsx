@@ -47,8 +47,11 @@ export function Bench({ person, given, from }: Props) {
     [name],
   )
   const [sheet, setSheet] = useState(false)
+  // busy until it answers keys
+  const [live, setLive] = useState(false)
   useEffect(() => {
     void useUnitChoice.persist.rehydrate()
+    setLive(true)
     const onKey = (event: KeyboardEvent) => {
       if (event.key === '?' && !isTyping(event.target) && !document.querySelector('[role="dialog"]'))
         setSheet(true)
@@ -66,7 +69,7 @@ export function Bench({ person, given, from }: Props) {
     window.history.pushState(null, '', benchPath(next))
   }
   return (
-    <div className={styles.frame}>
+    <div className={styles.frame} aria-busy={!live}>
       <TopBar person={person}>
         <UnitToggles />
       </TopBar>
