@@ -84,7 +84,7 @@ export const capacityTest = calculator({
         ],
         references: [],
         ruleOfThumb:
-          'Expect roughly nine tenths of the label at the outlet, and to pay a fifth more to put it back',
+          'Expect roughly nine tenths of the label at the outlet, less at light load and in the cold',
         notCovered: [
           'Temperature of the test and size of the load: a light load loses more to the inverter’s own draw.',
         ],

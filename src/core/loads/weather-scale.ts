@@ -94,7 +94,6 @@ export const weatherScale = calculator({
           ),
         ],
         references: [],
-        ruleOfThumb: 'A burner logged on a mild day runs two to three times as long in a hard frost',
         notCovered: [
           'Wind, sun, thermostat set-back and heat pumps (they also lose output in the cold).',
           'Close to the balance point small errors of the temperature become large ones of the factor.',

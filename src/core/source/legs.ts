@@ -149,7 +149,6 @@ export const legs = calculator({
           step('Imbalance', r.imbalanceFraction, 'fraction'),
         ],
         references: ['Shared (multiwire) neutrals: NEC 210.4'],
-        ruleOfThumb: 'Keep the legs within a fifth of each other',
         notCovered: [
           'Unity power factor between the legs is assumed: currents are added and subtracted without their phase angles.',
         ],

@@ -158,7 +158,6 @@ export const solarString = calculator({
           'NEC 690.7(A) (volts at the lowest expected temperature)',
           'NEC 690.8 (125 % of short-circuit current for the conductors)',
         ],
-        ruleOfThumb: 'Leave a tenth below the input’s highest volts',
         notes: r.faults.includes('over-current')
           ? ['The string could give more amps than the input takes: the input limits it. A note, no danger.']
           : [],
