@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
 import { evaluate } from '../src/core/job/evaluate'
+import { circuitsOf } from '../src/core/job/panels'
 import { closeDb, db } from '../src/server/db/connection'
 import { listJobs, listQuerySchema } from '../src/server/jobs/list'
 import { createJob } from '../src/server/jobs/repository'
@@ -69,7 +70,7 @@ async function taps(jobId: string) {
 async function main() {
   const job = largestJob()
   console.log(
-    `largest job: ${job.panel.circuits.length} circuits, ${job.panel.circuits.flatMap(c => c.loads).length} loads`,
+    `largest job: ${circuitsOf(job).length} circuits, ${circuitsOf(job).flatMap(c => c.loads).length} loads`,
   )
   report('evaluate', await timed(200, () => evaluate(job)), 'none')
 

@@ -213,7 +213,7 @@ test('an answer goes into a job: kept with it and changed again, or set on a loa
   await dialog.getByRole('button', { name: 'Set on the load' }).click()
   await expect(page.getByText(/^Set on .*, in Alder Hollow/)).toBeVisible()
   const { job } = await (await request.get(`/api/jobs/${id}`)).json().then(r => r.record)
-  const metered = JSON.stringify(job.panel.circuits).match(/"runningW":\{"value":131,"from":"metered"/)
+  const metered = JSON.stringify(job.panels[0].circuits).match(/"runningW":\{"value":131,"from":"metered"/)
   expect(metered).not.toBeNull()
 })
 

@@ -25,4 +25,27 @@ export async function call<T>(path: string, method: 'GET' | 'POST', body?: unkno
   }
 }
 
+/** Sends the bytes of a file, telling the share that has gone out; never throws. */
+export function upload<T>(path: string, file: Blob, onProgress: (share: number) => void): Promise<Answer<T>> {
+  return new Promise(resolve => {
+    const request = new XMLHttpRequest()
+    const failed = () => resolve({ ok: false, status: 0, message: away, faults: [], body: null })
+    request.open('POST', path)
+    request.responseType = 'json'
+    request.upload.onprogress = event => event.lengthComputable && onProgress(event.loaded / event.total)
+    request.onerror = failed
+    request.onabort = failed
+    request.onload = () => {
+      const { status, response: data } = request
+      if (status >= 200 && status < 300) return resolve({ ok: true, data })
+      const said = typeof data?.message === 'string' ? data.message : `The server answered ${status}.`
+      resolve({ ok: false, status, message: said, faults: data?.faults ?? [], body: data })
+    }
+    request.send(file)
+  })
+}
+
+/** The largest photograph or file that is sent at all, in bytes, and what is said of a larger one. */
+export const largestSent = 20_000_000
+
 export const faultLine = ({ path, message }: Fault) => (path === '$' ? message : `${path} ${message}`)

@@ -1,6 +1,8 @@
+import { requestsOf } from '../ask/requests'
 import { evaluate } from '../job/evaluate'
 import { applied, circuit, job, load, splitStation, station } from '../job/fixtures/jobs'
 import type { Job } from '../job/schema'
+import { bare } from '../panel/schema'
 
 const findings = (j: Job) => evaluate(j).findings
 const ids = (j: Job) => findings(j).map(f => f.id)
@@ -25,6 +27,37 @@ const split = { source: { station: splitStation(), arrangement: 'split-phase' as
 const method = (id: Job['hookup']['method'], bondingPlug = false) => ({ hookup: { method: id, bondingPlug } })
 
 /** Each check once where it speaks; the clean job beside it must keep it silent. */
+const tiedPair = (kind: 'handle' | 'common trip') =>
+  shared(1, 3).map((c, i) => ({ ...c, tie: { with: i ? 'c1' : 'c3', kind } }))
+const halfPicked = (kind: 'handle' | 'common trip') =>
+  tiedPair(kind).map((c, i) => ({ ...c, picked: i === 0 }))
+const tandem = [circuit(1, { id: 'up', half: 'a' }), circuit(1, { id: 'down', half: 'b' })]
+const inlet = method('interlocked-inlet')
+const full = Array.from({ length: 12 }, (_, i) => circuit(i + 1))
+// 1.25 × 20,000 ÷ 240 + 1,800 ÷ 240 = 111.7 A on a main of 100 A
+const charging = (peakW: number) => ({
+  source: { station: station({ acInputW: 1800 }) },
+  panel: { demandW: { value: peakW, from: 'utility data' as const } },
+})
+const solar = (breakerA: number) => circuit(2, { poles: 2, breakerA, purpose: 'solar' })
+const twoPanels = (feederId?: string) => {
+  const main = job([circuit(1, { poles: 2, picked: false })], split)
+  const sub = { ...bare('sub', 'Sub-panel', 4), mark: 'S', supply: 'fed from another panel' as const }
+  return {
+    ...main,
+    panels: [...main.panels, { ...sub, ...(feederId && { feederId }), circuits: [circuit(1, { id: 's1' })] }],
+  }
+}
+// row 6 of 6, entering at the top on its own side: 4 in to the first row, five rows of 1 in
+const whip = (leadIn: number) => ({
+  hookup: {
+    method: 'multi-circuit-switch' as const,
+    bondingPlug: false,
+    whip: { leadIn, entersAt: 'top left' as const },
+  },
+})
+const all = (state: 'received' | 'good enough') => requestsOf(job([])).map(r => ({ key: r.key, state }))
+
 const speaks: [string, Job, Job][] = [
   [
     'transfer.missing',
@@ -71,6 +104,52 @@ const speaks: [string, Job, Job][] = [
     job(shared(1, 3), split),
   ],
   ['neutral.unknown', job([circuit(1, { neutral: { kind: 'unknown' } })]), job([circuit(1)])],
+  ['neutral.no-tie', job(shared(1, 3)), job(tiedPair('handle'))],
+  ['breaker.common-trip', job(halfPicked('common trip')), job(halfPicked('handle'))],
+  [
+    'breaker.brand',
+    job([circuit(1, { type: 'QX' })], { panel: { breakerTypes: ['HQ'] } }),
+    job([circuit(1, { type: 'HQ' })], { panel: { breakerTypes: ['HQ'] } }),
+  ],
+  ['tandem.same-leg', job(tandem, split), job(tandem)],
+  [
+    'tandem.not-listed',
+    job(tandem, { panel: { tandemSpaces: [3] } }),
+    job(tandem, { panel: { tandemSpaces: [1] } }),
+  ],
+  // 1 to 4 taken: nothing beside the main, but two free spaces farther down
+  [
+    'panel.no-space',
+    job(
+      [1, 2, 3, 4].map(p => circuit(p)),
+      inlet,
+    ),
+    job([circuit(1), circuit(3)], inlet),
+  ],
+  ['panel.no-space', job(full, inlet), job(full)],
+  ['panel.capacity', job([], charging(20_000)), job([], charging(12_000))],
+  ['panel.bus', job([solar(40)], { panel: { busA: 100 } }), job([solar(20)], { panel: { busA: 100 } })],
+  ['pv.on-island', job([solar(20)]), job([{ ...solar(20), picked: false }])],
+  ['panel.not-fed', twoPanels(), twoPanels('c1')],
+  [
+    'subpanel.bonded',
+    job([], { panel: { supply: 'fed from another panel', neutralBonded: true } }),
+    job([], { panel: { neutralBonded: true } }),
+  ],
+  ['whip.reach', job([circuit(11)], whip(8)), job([circuit(11)], whip(9))],
+  ['working-space', job([], { panel: { clearDepthIn: 30 } }), job([], { panel: { clearDepthIn: 36 } })],
+  [
+    'circuit.double-labelled',
+    job([circuit(1, { label: 'Bedroom', traced: undefined }), circuit(2, { label: 'bedroom ' })]),
+    job([circuit(1, { label: 'Bedroom' }), circuit(2, { label: 'Bedroom' })]),
+  ],
+  [
+    'circuit.no-load-found',
+    job([circuit(1, { traced: { by: 'tester', on: '2026-01-01', found: 'nothing' } })]),
+    job([circuit(1)]),
+  ],
+  ['photo.missing', job([]), job([], { requests: all('good enough') })],
+  ['interval-data.missing', job([]), job([], { requests: all('received') })],
   ['v240.unserved', job([circuit(1, { poles: 2 })]), job([circuit(1, { poles: 2 })], split)],
   [
     'v240.bridge',

@@ -1,19 +1,21 @@
+import { isWaiting } from '../ask/requests'
 import type { Evaluated } from '../job/evaluated'
 import { named } from '../job/needs'
 import { meanProvenance, meanW } from '../loads/load'
+import { isKnown } from '../panel/schema'
 import { plural, quantity, together } from '../units/format'
 import type { Finding } from './finding'
 
 /** Facts that are missing. */
 
 export function circuitUnverified({ needs }: Evaluated): Finding[] {
-  const unseen = needs.filter(n => n.circuit.picked && !n.circuit.traced)
+  const unseen = needs.filter(n => n.circuit.picked && !isKnown(n.circuit) && !n.feeds)
   if (!unseen.length) return []
   return [
     {
       id: 'circuit.unverified',
       severity: 'ask',
-      sentence: `No one has seen ${plural(unseen.length, 'picked circuit')} die: ${together(unseen.map(named))}.`,
+      sentence: `No one has seen ${plural(unseen.length, 'picked circuit')} die for certain: ${together(unseen.map(n => named(n) + (n.circuit.traced?.found === 'doubtful' ? ' (doubtful)' : '')))}.`,
       why: 'Directories are usually wrong; a circuit counts as known only when someone has switched it off and looked.',
       remedy: 'Switch each off, see what dies, write down who saw it and when.',
       article: 'NEC 408.4(A)',
@@ -59,7 +61,9 @@ export function nameplateMissing({ figures }: Evaluated): Finding[] {
 }
 
 export function circuitWithoutLoad({ needs }: Evaluated): Finding[] {
-  const bare = needs.filter(n => n.circuit.picked && !n.circuit.loads.length)
+  const bare = needs.filter(
+    n => n.circuit.picked && !n.circuit.loads.length && n.circuit.purpose === 'loads' && !n.feeds,
+  )
   if (!bare.length) return []
   return [
     {
@@ -69,6 +73,41 @@ export function circuitWithoutLoad({ needs }: Evaluated): Finding[] {
       why: 'The run time and the legs are too good by whatever hangs on it.',
       remedy: 'Open the circuit and enter what it feeds.',
       target: { view: 'panel', circuitIds: bare.map(n => n.circuit.id) },
+      fixes: [],
+    },
+  ]
+}
+
+export function photoMissing({ requests }: Evaluated): Finding[] {
+  const missing = requests.filter(r => r.wants === 'photo' && isWaiting(r))
+  if (!missing.length) return []
+  return [
+    {
+      id: 'photo.missing',
+      severity: 'ask',
+      sentence: `${plural(missing.length, 'photograph')} not here yet: ${together(missing.map(r => r.title))}.`,
+      why: 'What is missing is found out on the day of installation.',
+      remedy:
+        'Send the customer the link, or take them on the survey; what is not needed is marked as good enough.',
+      target: { view: 'ask', field: missing[0]?.key ?? '' },
+      fixes: [],
+    },
+  ]
+}
+
+export function intervalDataMissing({ requests }: Evaluated): Finding[] {
+  const missing = requests.find(r => r.key === 'interval-data' && isWaiting(r))
+  if (!missing) return []
+  return [
+    {
+      id: 'interval-data.missing',
+      severity: 'ask',
+      sentence:
+        'No year of utility data, and no highest demand of a panel: whether the main can take more is not known.',
+      why: 'A charger or a sub-panel added to a full service trips the whole house.',
+      remedy: 'Ask the customer for the utility’s file, or enter the highest demand with the panel.',
+      article: 'NEC 220.87',
+      target: { view: 'ask', field: missing.key },
       fixes: [],
     },
   ]

@@ -4,7 +4,9 @@ export const severities = ['stop', 'fix', 'mind', 'ask'] as const
 export type Severity = (typeof severities)[number]
 
 /** Where on the screens a finding is mended. */
-export type Target = { view: 'panel'; circuitIds: string[] } | { view: 'source' | 'outage'; field?: string }
+export type Target =
+  | { view: 'panel'; circuitIds: string[]; panelId?: string; field?: string }
+  | { view: 'source' | 'outage' | 'ask'; field?: string }
 
 export interface Fix {
   label: string

@@ -1,5 +1,6 @@
 import { methodOf } from '../hookup/method'
 import type { Evaluated } from '../job/evaluated'
+import { tiedPanel } from '../job/panels'
 import type { Finding } from './finding'
 
 /** Keeping the grid and the source apart. */
@@ -10,7 +11,7 @@ export function transferMissing({ job }: Evaluated): Finding[] {
     {
       id: 'transfer.missing',
       severity: 'stop',
-      sentence: `Nothing makes paralleling impossible between the ${job.source?.station.name ?? 'source'} and the utility in ${job.panel.name}.`,
+      sentence: `Nothing makes paralleling impossible between the ${job.source?.station.name ?? 'source'} and the utility in ${tiedPanel(job).name}.`,
       why: 'A main left on feeds the street: line workers and neighbours can be killed, the source destroyed.',
       remedy: 'Choose a hook-up with a transfer switch or a listed interlock.',
       article: 'NEC 702.5',

@@ -1,8 +1,11 @@
+import { methodOf } from '../hookup/method'
 import type { Evaluated } from '../job/evaluated'
 import { type CircuitNeed, named } from '../job/needs'
 import type { SimpleOperation } from '../job/operations'
+import { placeText, tiedPanel } from '../job/panels'
 import { planMoves } from '../panel/moves'
 import { otherLeg } from '../panel/positions'
+import { reaches } from '../panel/reach'
 import { arrangementName, type Leg } from '../source/legs'
 import { plural, quantity, together } from '../units/format'
 import type { Finding, Fix } from './finding'
@@ -23,7 +26,7 @@ export function v240({ job, needs }: Evaluated): Finding[] {
     operations: [{ op: 'setArrangement', arrangement: 'split-phase' }],
   }
   return needs
-    .filter(n => n.circuit.picked && n.volts === 240 && !n.served)
+    .filter(n => n.circuit.picked && n.volts === 240 && (n.feed === 'bridge' || n.feed === 'no-240'))
     .map(n =>
       n.feed === 'bridge'
         ? {
@@ -55,25 +58,28 @@ function movesToLiveLeg(
   { job, needs }: Evaluated,
   live: Leg,
 ): { operations: SimpleOperation[]; steps: string[] } | null {
+  const panel = tiedPanel(job)
+  const { whip } = job.hookup
   const plan = planMoves(
-    job.panel.spaces,
-    needs.map(({ circuit: c }) => ({
-      id: c.id,
-      position: c.position,
-      poles: c.poles,
-      picked: c.picked && c.poles === 1,
-      ...(c.neutral.kind === 'shared' && { sharesWith: c.neutral.with }),
-    })),
+    {
+      ...panel,
+      ...(whip &&
+        methodOf(job.hookup.method).transfer === 'switch' && {
+          reaches: space => reaches(whip, panel.spaces, space),
+        }),
+    },
+    panel.circuits.map(c => ({ ...c, ...(c.neutral.kind === 'shared' && { sharesWith: c.neutral.with }) })),
     live,
   )
-  if (!plan) return null
+  if (!plan || needs.some(n => n.circuit.picked && n.feed === 'dead' && n.panel.id !== panel.id)) return null
   const label = (id: string) => needs.find(n => n.circuit.id === id)?.circuit.label || 'unlabelled'
+  const at = (position: number) => placeText(job, panel, { position, poles: 1 })
   return {
     operations: plan.steps.map(m => ({ op: 'moveBreaker', circuitId: m.id, toPosition: m.to })),
     steps: plan.steps.map(m =>
       m.tradesWith === undefined
-        ? `${label(m.id)}: from ${m.from} to ${m.to}, which is free`
-        : `${label(m.id)} and ${label(m.tradesWith)} trade places: ${m.from} and ${m.to}`,
+        ? `${label(m.id)}: from ${at(m.from)} to ${at(m.to)}, which is free`
+        : `${label(m.id)} and ${label(m.tradesWith)} trade places: ${at(m.from)} and ${at(m.to)}`,
     ),
   }
 }

@@ -13,8 +13,8 @@ export function cellsOf(text: string): string[][] {
 export const csvOf = (rows: readonly (readonly (string | number)[])[]): string =>
   `${Papa.unparse(
     rows.map(row => [...row]),
-    { escapeFormulae: true, newline: '\r\n' },
+    { escapeFormulae: /^'*[=+\-@\t\r].*$/s, newline: '\r\n' },
   )}\r\n`
 
 /** A cell as it was before `csvOf` made text of a formula. */
-export const unescaped = (cell: string): string => cell.replace(/^'(?=[=+\-@\t\r])/, '')
+export const unescaped = (cell: string): string => cell.replace(/^'(?='*[=+\-@\t\r])/, '')

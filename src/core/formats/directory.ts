@@ -1,6 +1,6 @@
-import type { Circuit, Job } from '../job/schema'
-import { checked, type Read, readEntry, wireOf } from '../panel/entry'
-import { feedOf } from '../panel/positions'
+import { checked, placesOf, type Read, readEntry, wireOf } from '../panel/entry'
+import { feedOf, spaceName } from '../panel/positions'
+import type { Circuit, Panel } from '../panel/schema'
 import { cellsOf, csvOf, unescaped } from './cells'
 
 /** The columns of a panel directory as CSV, in order. */
@@ -11,36 +11,46 @@ const columns = [
   'label',
   'leg',
   'neutral_with',
+  'tied_with',
+  'tie',
   'protection',
   'wire',
+  'type',
+  'purpose',
   'tier',
   'picked',
   'traced_by',
   'traced_on',
+  'found',
+  'died',
 ] as const
 
-/** The panel directory as CSV: a row for each breaker, positions from the top. */
-export function directoryCsv(job: Job): string {
-  const { circuits } = job.panel
-  const partner = (c: Circuit) => {
-    const { neutral } = c
-    return neutral.kind === 'shared'
-      ? (circuits.find(o => o.id === neutral.with)?.position ?? '')
-      : neutral.kind
+/** The directory of a panel as CSV: a row for each breaker, positions as printed, from the top. */
+export function directoryCsv(panel: Panel): string {
+  const place = (id: string | undefined) => {
+    const circuit = panel.circuits.find(c => c.id === id)
+    return circuit ? placeOf(circuit) : ''
   }
-  const rows = circuits.map(c => [
-    c.position,
+  const placeOf = (c: Circuit) => `${spaceName(panel, c.position)}${c.half?.toUpperCase() ?? ''}`
+  const rows = panel.circuits.map(c => [
+    placeOf(c),
     c.poles,
     c.breakerA,
     c.label,
-    feedOf(c),
-    partner(c),
+    feedOf(panel, c),
+    c.neutral.kind === 'shared' ? place(c.neutral.with) : c.neutral.kind,
+    place(c.tie?.with),
+    c.tie?.kind ?? '',
     c.protection,
     c.wire ? `${c.wire.size} ${c.wire.material}` : '',
+    c.type ?? '',
+    c.purpose,
     c.tier,
     c.picked ? 'yes' : 'no',
     c.traced?.by ?? '',
     c.traced?.on ?? '',
+    c.traced?.found ?? '',
+    c.traced?.died ?? '',
   ])
   return csvOf([columns, ...rows])
 }
@@ -64,6 +74,10 @@ const headings: Record<string, (typeof columns)[number]> = {
   description: 'label',
   name: 'label',
   neutral_with: 'neutral_with',
+  tied_with: 'tied_with',
+  tie: 'tie',
+  type: 'type',
+  purpose: 'purpose',
   protection: 'protection',
   wire: 'wire',
 }
@@ -106,21 +120,24 @@ export function readDirectory(text: string): Read[] {
 const protections: readonly Circuit['protection'][] = ['none', 'arc-fault', 'ground-fault', 'dual']
 
 function readRow(text: string, cell: (column: (typeof columns)[number]) => string): Read {
-  const place = /^(\d{1,3})(?:[-/,·+ ]+(\d{1,3}))?$/.exec(cell('position'))
+  const placed = placesOf(cell('position'))
   const rating = /^(\d{1,3})(?: ?a)?$/i.exec(cell('breaker_A'))
-  if (!place) return { text, problem: `position “${cell('position')}” is no space of a panel` }
+  if (!placed) return { text, problem: `position “${cell('position')}” is no space of a panel` }
   if (!rating) return { text, problem: `breaker “${cell('breaker_A')}” is no rating in amps` }
   const protection = protections.find(p => p === cell('protection').toLowerCase())
   const wire = wireOf(cell('wire').toLowerCase())
-  const shared = Number(cell('neutral_with'))
+  const shared = placesOf(cell('neutral_with'))
+  const tied = placesOf(cell('tied_with'))
   return checked(text, {
-    position: Number(place[1]),
-    second: place[2] === undefined ? null : Number(place[2]),
-    poles: place[2] !== undefined || cell('poles') === '2' ? 2 : 1,
+    ...placed,
+    poles: placed.second || cell('poles') === '2' ? 2 : 1,
     breakerA: Number(rating[1]),
     label: cell('label'),
     ...(protection && protection !== 'none' && { protection }),
     ...(wire && { wire }),
-    ...(shared > 0 && { sharesWith: shared }),
+    ...(cell('type') && { type: cell('type').slice(0, 20) }),
+    ...(cell('purpose') === 'solar' && { purpose: 'solar' }),
+    ...(shared && { sharesWith: shared.place }),
+    ...(tied && { tiedTo: tied.place, tie: cell('tie') === 'common trip' ? 'common trip' : 'handle' }),
   })
 }

@@ -20,11 +20,14 @@ export const methods = {
     name: 'interlocked backfeed breaker and inlet',
     neutral: 'hots-only',
     transfer: 'interlock',
+    spaces: 2,
+    besideMain: true,
   },
   'sub-panel-interlock': {
     name: 'new sub-panel with its own interlock',
     neutral: 'hots-only',
     transfer: 'interlock',
+    spaces: 2,
   },
   'extension-cords': {
     name: 'extension cords to appliances',
@@ -43,6 +46,10 @@ interface Method {
   /** what the hook-up does to the neutral: leaves it tied to the house, switches it too, or never meets the house */
   neutral: 'unknown' | 'hots-only' | 'switched' | 'stand-alone'
   transfer: 'unknown' | 'unplugging' | 'switch' | 'interlock' | 'none'
+  /** spaces that its breaker takes in the panel, one above the other */
+  spaces?: 1 | 2
+  /** at the end of the panel where the interlock acts on the main */
+  besideMain?: boolean
 }
 
 export type MethodId = keyof typeof methods

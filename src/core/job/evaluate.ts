@@ -1,3 +1,4 @@
+import { type Request, requestsOf } from '../ask/requests'
 import { checks } from '../checks'
 import { bySeverity, type Finding, type Severity } from '../checks/finding'
 import { type Leg, legServed, legs as legsCalculator } from '../source/legs'
@@ -6,6 +7,7 @@ import { type Caution, cautionsFor } from '../work/cautions'
 import { type BalanceLine, balanceOf } from './balance'
 import type { Evaluated, Legs } from './evaluated'
 import { type CircuitNeed, circuitNeeds, coincidence, loadsOf, supplyOf } from './needs'
+import { reachedPanels } from './panels'
 import type { Job } from './schema'
 
 /** One circuit as the panel shows it. */
@@ -33,10 +35,13 @@ export interface Evaluation {
   circuits: CircuitState[]
   /** what the panel's two buses carry under the arrangement */
   buses: Record<Leg, 'live' | 'dead' | 'not fed'>
+  /** the panels that the source reaches */
+  reached: string[]
   legs: Legs | null
   /** the store over the outage at the average draw; null without a source */
   store: ReturnType<typeof storeOverTime> | null
   findings: Finding[]
+  requests: Request[]
   cautions: Caution[]
 }
 
@@ -45,7 +50,8 @@ export function evaluate(job: Job): Evaluation {
   const loads = loadsOf(needs.filter(n => n.served || (n.circuit.picked && n.feed === 'no-source')))
   const { lines, figures } = balanceOf(job, needs, loads)
   const legs = legsOf(job, needs)
-  const evaluated: Evaluated = { job, needs, figures, legs }
+  const requests = requestsOf(job)
+  const evaluated: Evaluated = { job, needs, requests, figures, legs }
   const findings = checks.flatMap(check => check(evaluated)).sort(bySeverity)
   const [first] = findings
   const counts = { stop: 0, fix: 0, mind: 0, ask: 0 }
@@ -67,9 +73,11 @@ export function evaluate(job: Job): Evaluation {
       meanW,
     })),
     buses: busesOf(job),
+    reached: [...reachedPanels(job)],
     legs,
     store: figures.run && storeOverTime(job, figures.run),
     findings,
+    requests,
     cautions: cautionsFor(evaluated),
   }
 }

@@ -1,3 +1,4 @@
+import type { Request } from '../ask/requests'
 import type { Working } from '../working'
 import type { Figures } from './balance'
 import type { CircuitNeed } from './needs'
@@ -16,6 +17,8 @@ export interface Legs {
 export interface Evaluated {
   job: Job
   needs: CircuitNeed[]
+  /** what is to be sent or found out */
+  requests: Request[]
   figures: Figures
   legs: Legs | null
 }

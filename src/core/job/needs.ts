@@ -1,17 +1,22 @@
 import { methodOf } from '../hookup/method'
 import { type Load, meanProvenance, meanW, runningVA, startOf } from '../loads/load'
-import { feedOf, positionText } from '../panel/positions'
+import { feedOf } from '../panel/positions'
+import type { Circuit, Panel } from '../panel/schema'
 import { type Leg, legServed } from '../source/legs'
 import { figure } from '../units/format'
 import type { Working, WorkingValue } from '../working'
-import type { Circuit, Job } from './schema'
+import { placeText, reachedPanels } from './panels'
+import type { Job } from './schema'
 
 /** What a circuit sees under the chosen arrangement, picked or not. */
-type Feed = 'live' | 'dead' | 'no-240' | 'bridge' | 'no-source'
+export type Feed = 'live' | 'dead' | 'no-240' | 'bridge' | 'not-fed' | 'no-source'
 
 export interface CircuitNeed {
   circuit: Circuit
-  /** `7`, or `7·9` for a two-pole */
+  panel: Panel
+  /** the panel that this circuit feeds, where it is a feeder */
+  feeds: Panel | null
+  /** `7`, or `7·9` for a two-pole, after the panel's mark where there are several */
   position: string
   leg: Leg | 'both'
   volts: 120 | 240
@@ -44,7 +49,11 @@ export function supplyOf(job: Job) {
   return { arrangement, liveLeg: source.liveLeg, throughPanel }
 }
 
-function feedUnder(supply: ReturnType<typeof supplyOf>, leg: Leg | 'both'): Feed {
+/** What a breaker on these legs sees under an arrangement. */
+export function feedUnder(
+  supply: { arrangement: Parameters<typeof legServed>[0]; liveLeg: Leg } | null,
+  leg: Leg | 'both',
+): Feed {
   if (!supply) return 'no-source'
   if (legServed(supply.arrangement, supply.liveLeg, leg)) return 'live'
   if (leg !== 'both') return 'dead'
@@ -53,19 +62,24 @@ function feedUnder(supply: ReturnType<typeof supplyOf>, leg: Leg | 'both'): Feed
 
 export function circuitNeeds(job: Job): CircuitNeed[] {
   const supply = supplyOf(job)
-  return job.panel.circuits.map(circuit => {
-    const leg = feedOf(circuit)
-    const feed = feedUnder(supply, leg)
-    return {
-      circuit,
-      position: positionText(circuit),
-      leg,
-      volts: leg === 'both' ? 240 : 120,
-      feed,
-      served: circuit.picked && feed === 'live',
-      meanW: circuit.loads.reduce((sum, load) => sum + meanW(load), 0),
-    }
-  })
+  const reached = reachedPanels(job)
+  return job.panels.flatMap(panel =>
+    panel.circuits.map(circuit => {
+      const leg = feedOf(panel, circuit)
+      const feed = supply?.throughPanel && !reached.has(panel.id) ? 'not-fed' : feedUnder(supply, leg)
+      return {
+        circuit,
+        panel,
+        feeds: job.panels.find(p => p.feederId === circuit.id) ?? null,
+        position: placeText(job, panel, circuit),
+        leg,
+        volts: leg === 'both' ? 240 : 120,
+        feed,
+        served: circuit.picked && feed === 'live',
+        meanW: circuit.loads.reduce((sum, load) => sum + meanW(load), 0),
+      }
+    }),
+  )
 }
 
 export const loadsOf = (needs: readonly CircuitNeed[]): ServedLoad[] =>

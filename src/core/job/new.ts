@@ -1,3 +1,4 @@
+import { bare } from '../panel/schema'
 import { formatVersion, type Job } from './schema'
 
 /** What a person gives to open a job; everything else starts empty or at its usual value. */
@@ -14,8 +15,11 @@ export const newJob = ({ title, place, spaces, mainA }: NewJob): Job => ({
   title,
   place,
   edition: 2020,
-  step: 'survey',
-  panel: { name: 'Main panel', mainA, spaces, supply: 'service', circuits: [] },
+  step: 'ask',
+  brief: { wants: [] },
+  requests: [],
+  photos: [],
+  panels: [bare('main', 'Main panel', spaces, mainA)],
   hookup: { method: 'undecided', bondingPlug: false },
   outage: { hours: 24, startFraction: 1, reserveFraction: 0.1, deratingFraction: 1 },
   calculations: [],

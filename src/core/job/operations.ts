@@ -1,24 +1,28 @@
 import { type Draft, produce } from 'immer'
 import * as z from 'zod'
-import { methodIds } from '../hookup/method'
+import { type Brief, briefSchema } from '../ask/brief'
+import { markSchema, type Photo, photoSchema, plateSchema, requestRecordSchema } from '../ask/evidence'
 import { loadSchema } from '../loads/load'
+import { loadFromPlate } from '../loads/plate'
 import { type Fault, fail, fault, type Outcome, parseWith } from '../outcome'
-import { occupancy, positionText, spacesOf } from '../panel/positions'
+import { bodyOf } from '../panel/body'
+import { moved } from '../panel/move'
+import { feedOf } from '../panel/positions'
+import { type Circuit, circuitSchema, type Panel, panelSchema, tracedSchema } from '../panel/schema'
 import { line } from '../quantity'
 import { stationSchema } from '../source/equipment'
 import { arrangementName, legSchema } from '../source/legs'
 import { canArrange } from '../source/output'
 import { quantity } from '../units/format'
+import { circuitOf, placeText } from './panels'
 import {
   type Calculation,
-  type Circuit,
   calculationSchema,
-  circuitSchema,
+  hookupSchema,
   type Job,
   jobArrangements,
   jobSchema,
   outageSchema,
-  panelSchema,
   steps,
 } from './schema'
 
@@ -32,17 +36,41 @@ const jobFacts = z.strictObject({
 
 const simpleSchema = z.discriminatedUnion('op', [
   z.strictObject({ op: z.literal('setJobFacts'), facts: jobFacts.partial() }),
-  z.strictObject({ op: z.literal('setPanel'), facts: panelSchema.omit({ circuits: true }).partial() }),
-  z.strictObject({ op: z.literal('addCircuit'), circuit: circuitSchema }),
+  z.strictObject({
+    op: z.literal('setPanel'),
+    /** the first panel when left out, as in addCircuit */
+    panelId: id.optional(),
+    facts: panelSchema.omit({ id: true, circuits: true }).partial(),
+    clear: z
+      .array(
+        z.enum(['mainA', 'busA', 'feederId', 'neutralBonded', 'clearDepthIn', 'tandemSpaces', 'demandW']),
+      )
+      .optional(),
+  }),
+  z.strictObject({ op: z.literal('addPanel'), panel: panelSchema }),
+  z.strictObject({ op: z.literal('removePanel'), panelId: id }),
+  z.strictObject({ op: z.literal('addCircuit'), panelId: id.optional(), circuit: circuitSchema }),
   z.strictObject({
     op: z.literal('editCircuit'),
     circuitId: id,
-    facts: circuitSchema.omit({ id: true, position: true, loads: true, picked: true }).partial(),
+    facts: circuitSchema.omit({ id: true, position: true, loads: true, picked: true, tie: true }).partial(),
     /** facts to leave out again */
-    clear: z.array(z.enum(['wire', 'traced'])).optional(),
+    clear: z.array(z.enum(['wire', 'traced', 'half', 'type'])).optional(),
   }),
   z.strictObject({ op: z.literal('removeCircuit'), circuitId: id }),
-  z.strictObject({ op: z.literal('moveBreaker'), circuitId: id, toPosition: z.int() }),
+  z.strictObject({
+    op: z.literal('tieBreakers'),
+    circuitId: id,
+    tie: z.strictObject({ with: id, kind: z.enum(['handle', 'common trip']) }).nullable(),
+  }),
+  z.strictObject({ op: z.literal('traceCircuit'), circuitId: id, traced: tracedSchema }),
+  z.strictObject({
+    op: z.literal('moveBreaker'),
+    circuitId: id,
+    toPosition: z.int(),
+    /** to another panel: with its wire, and whatever comes out with it */
+    toPanelId: id.optional(),
+  }),
   z.strictObject({ op: z.literal('selectCircuit'), circuitId: id, picked: z.boolean() }),
   z.strictObject({ op: z.literal('putLoad'), circuitId: id, load: loadSchema }),
   z.strictObject({ op: z.literal('removeLoad'), circuitId: id, loadId: id }),
@@ -55,11 +83,37 @@ const simpleSchema = z.discriminatedUnion('op', [
   }),
   z.strictObject({
     op: z.literal('setHookup'),
-    facts: z.strictObject({ method: z.enum(methodIds), bondingPlug: z.boolean() }).partial(),
+    facts: hookupSchema.partial(),
+    clear: z.array(z.enum(['panelId', 'whip'])).optional(),
   }),
   z.strictObject({ op: z.literal('setOutage'), facts: outageSchema.partial() }),
   z.strictObject({ op: z.literal('putCalculation'), calculation: calculationSchema }),
   z.strictObject({ op: z.literal('removeCalculation'), calculationId: id }),
+  z.strictObject({
+    op: z.literal('answerBrief'),
+    answers: briefSchema.partial(),
+    clear: z.array(z.enum(Object.keys(briefSchema.omit({ wants: true }).shape))).optional(),
+  }),
+  z.strictObject({ op: z.literal('putRequest'), request: requestRecordSchema }),
+  z.strictObject({ op: z.literal('removeRequest'), key: line(90, 1) }),
+  z.strictObject({ op: z.literal('addPhoto'), photo: photoSchema }),
+  z.strictObject({
+    op: z.literal('editPhoto'),
+    photoId: z.uuid(),
+    facts: photoSchema.pick({ name: true, turns: true, about: true }).partial(),
+  }),
+  z.strictObject({ op: z.literal('removePhoto'), photoId: z.uuid() }),
+  z.strictObject({ op: z.literal('putMark'), photoId: z.uuid(), mark: markSchema }),
+  z.strictObject({ op: z.literal('removeMark'), photoId: z.uuid(), markId: id }),
+  z.strictObject({
+    op: z.literal('takePlate'),
+    circuitId: id,
+    loadId: id.nullable(),
+    newLoadId: id,
+    name: line(60, 1),
+    plate: plateSchema,
+    on: z.iso.date(),
+  }),
 ])
 
 export type SimpleOperation = z.infer<typeof simpleSchema>
@@ -109,29 +163,75 @@ function change(operation: SimpleOperation): Change {
     case 'setJobFacts':
       return job => assign(job, operation.facts)
     case 'setPanel':
-      return job => assign(job.panel, operation.facts)
-    case 'addCircuit':
+      return onPanel(operation.panelId, panel => {
+        assign<Panel>(panel, operation.facts)
+        for (const key of operation.clear ?? []) delete panel[key]
+      })
+    case 'addPanel':
       return job => {
-        const { circuit } = operation
-        if (job.panel.circuits.some(c => c.id === circuit.id))
-          return [fault('panel.circuits', `already holds a circuit ${circuit.id}`)]
-        job.panel.circuits.push(circuit)
-        job.panel.circuits.sort((a, b) => a.position - b.position)
+        if (job.panels.some(p => p.id === operation.panel.id))
+          return [fault('panels', `already holds a panel ${operation.panel.id}`)]
+        job.panels.push(operation.panel)
       }
+    case 'removePanel':
+      return onPanel(operation.panelId, (panel, job) => {
+        if (job.panels.length === 1) return [fault('panels', 'must hold a panel: this is the only one')]
+        job.panels = job.panels.filter(p => p.id !== panel.id)
+        for (const other of job.panels)
+          if (panel.circuits.some(c => c.id === other.feederId)) delete other.feederId
+        if (job.hookup.panelId === panel.id) delete job.hookup.panelId
+      })
+    case 'addCircuit':
+      return onPanel(operation.panelId, panel => {
+        const { circuit } = operation
+        if (panel.circuits.some(c => c.id === circuit.id))
+          return [fault('panels', `already hold a circuit ${circuit.id}`)]
+        panel.circuits.push(circuit)
+        sort(panel)
+      })
     case 'editCircuit':
-      return onCircuit(operation.circuitId, (circuit, job) => {
+      return onCircuit(operation.circuitId, (circuit, panel) => {
         const was = circuit.neutral
         assign<Circuit>(circuit, operation.facts)
         for (const key of operation.clear ?? []) delete circuit[key]
-        if (operation.facts.neutral) pairNeutrals(job, circuit, was)
+        if (operation.facts.neutral) pairNeutrals(panel, circuit, was)
+      })
+    case 'tieBreakers':
+      return onCircuit(operation.circuitId, (circuit, panel) => {
+        untie(panel, circuit)
+        const { tie } = operation
+        const partner = tie && panel.circuits.find(c => c.id === tie.with)
+        if (!tie || !partner) return
+        untie(panel, partner)
+        circuit.tie = tie
+        partner.tie = { with: circuit.id, kind: tie.kind }
+      })
+    case 'traceCircuit':
+      return onCircuit(operation.circuitId, circuit => {
+        circuit.traced = operation.traced
       })
     case 'removeCircuit':
-      return onCircuit(operation.circuitId, (circuit, job) => {
-        leavePartner(job, circuit.neutral)
-        job.panel.circuits = job.panel.circuits.filter(c => c.id !== circuit.id)
+      return onCircuit(operation.circuitId, (circuit, panel, job) => {
+        leavePartner(panel, circuit.neutral)
+        untie(panel, circuit)
+        panel.circuits = panel.circuits.filter(c => c.id !== circuit.id)
+        for (const other of job.panels) if (other.feederId === circuit.id) delete other.feederId
       })
     case 'moveBreaker':
-      return onCircuit(operation.circuitId, (circuit, job) => moveTo(job, circuit, operation.toPosition))
+      return onCircuit(operation.circuitId, (circuit, panel, job) => {
+        const { toPanelId, toPosition } = operation
+        if (toPanelId !== undefined && toPanelId !== panel.id)
+          return moveAcross(job, panel, circuit, toPanelId, toPosition)
+        const move = moved(panel, circuit, toPosition)
+        if (!move.ok) return [fault('panels', move.why)]
+        for (const c of panel.circuits) {
+          const place = move.places.get(c.id)
+          if (place) c.position = place.position
+          if (place?.half) c.half = place.half
+          else if (place) delete c.half
+        }
+        sort(panel)
+      })
     case 'selectCircuit':
       return onCircuit(operation.circuitId, circuit => {
         circuit.picked = operation.picked
@@ -172,7 +272,10 @@ function change(operation: SimpleOperation): Change {
         source.liveLeg = operation.liveLeg ?? source.liveLeg
       })
     case 'setHookup':
-      return job => assign(job.hookup, operation.facts)
+      return job => {
+        assign(job.hookup, operation.facts)
+        for (const key of operation.clear ?? []) delete job.hookup[key]
+      }
     case 'setOutage':
       return job => assign(job.outage, operation.facts)
     case 'putCalculation':
@@ -185,6 +288,56 @@ function change(operation: SimpleOperation): Change {
       return job => {
         job.calculations = job.calculations.filter(c => c.id !== operation.calculationId)
       }
+    case 'answerBrief':
+      return job => {
+        assign<Brief>(job.brief, operation.answers)
+        for (const key of operation.clear ?? []) Reflect.deleteProperty(job.brief, key)
+      }
+    case 'putRequest':
+      return job => {
+        const at = job.requests.findIndex(r => r.key === operation.request.key)
+        if (at < 0) job.requests.push(operation.request)
+        else job.requests[at] = operation.request
+      }
+    case 'removeRequest':
+      return job => {
+        job.requests = job.requests.filter(r => r.key !== operation.key)
+      }
+    case 'addPhoto':
+      return job => {
+        if (job.photos.some(p => p.id === operation.photo.id)) return
+        job.photos.push(operation.photo)
+      }
+    case 'editPhoto':
+      return onPhoto(operation.photoId, photo => assign(photo, operation.facts))
+    case 'removePhoto':
+      return job => {
+        job.photos = job.photos.filter(p => p.id !== operation.photoId)
+      }
+    case 'putMark':
+      return onPhoto(operation.photoId, photo => {
+        const at = photo.marks.findIndex(m => m.id === operation.mark.id)
+        if (at < 0) photo.marks.push(operation.mark)
+        else photo.marks[at] = operation.mark
+      })
+    case 'removeMark':
+      return onPhoto(operation.photoId, photo => {
+        photo.marks = photo.marks.filter(m => m.id !== operation.markId)
+      })
+    case 'takePlate':
+      return onCircuit(operation.circuitId, (circuit, panel) => {
+        const { plate, loadId, newLoadId, name, on } = operation
+        const was = circuit.loads.find(l => l.id === loadId)
+        const load = loadFromPlate(plate, {
+          id: was?.id ?? newLoadId,
+          name,
+          on,
+          volts: feedOf(panel, circuit) === 'both' ? 240 : 120,
+          was,
+        })
+        if (was) circuit.loads[circuit.loads.indexOf(was)] = load
+        else circuit.loads.push(load)
+      })
   }
 }
 
@@ -192,12 +345,36 @@ const usualArrangement = (voltage: '120' | '120/240') => (voltage === '120/240' 
 
 function onCircuit(
   circuitId: string,
-  act: (circuit: Draft<Circuit>, job: Draft<Job>) => Fault[] | void,
+  act: (circuit: Draft<Circuit>, panel: Draft<Panel>, job: Draft<Job>) => Fault[] | void,
 ): Change {
   return job => {
-    const circuit = job.panel.circuits.find(c => c.id === circuitId)
-    return circuit ? act(circuit, job) : [fault('panel.circuits', `no longer holds the circuit ${circuitId}`)]
+    for (const panel of job.panels) {
+      const circuit = panel.circuits.find(c => c.id === circuitId)
+      if (circuit) return act(circuit, panel, job)
+    }
+    return [fault('panels', `no longer hold the circuit ${circuitId}`)]
   }
+}
+
+function onPanel(
+  panelId: string | undefined,
+  act: (panel: Draft<Panel>, job: Draft<Job>) => Fault[] | void,
+): Change {
+  return job => {
+    const panel = panelId === undefined ? job.panels[0] : job.panels.find(p => p.id === panelId)
+    return panel ? act(panel, job) : [fault('panels', `no longer hold the panel ${panelId}`)]
+  }
+}
+
+function onPhoto(photoId: string, act: (photo: Draft<Photo>) => void): Change {
+  return job => {
+    const photo = job.photos.find(p => p.id === photoId)
+    return photo ? act(photo) : [fault('photos', 'no longer hold this photograph')]
+  }
+}
+
+const sort = (panel: Draft<Panel>) => {
+  panel.circuits.sort((a, b) => a.position - b.position || (a.half ?? '').localeCompare(b.half ?? ''))
 }
 
 function onSource(act: (source: NonNullable<Draft<Job>['source']>) => void): Change {
@@ -206,62 +383,96 @@ function onSource(act: (source: NonNullable<Draft<Job>['source']>) => void): Cha
 }
 
 /** Both hots of a shared neutral name each other; whoever was paired before goes back to a neutral of its own. */
-function pairNeutrals(job: Draft<Job>, circuit: Draft<Circuit>, was: Circuit['neutral']) {
-  leavePartner(job, was)
+function pairNeutrals(panel: Draft<Panel>, circuit: Draft<Circuit>, was: Circuit['neutral']) {
+  leavePartner(panel, was)
   const now = circuit.neutral
   if (now.kind !== 'shared') return
-  const partner = job.panel.circuits.find(c => c.id === now.with)
+  const partner = panel.circuits.find(c => c.id === now.with)
   if (!partner) return
-  leavePartner(job, partner.neutral)
+  leavePartner(panel, partner.neutral)
   partner.neutral = { kind: 'shared', with: circuit.id }
   circuit.neutral = now
 }
 
-function leavePartner(job: Draft<Job>, neutral: Circuit['neutral']) {
+function leavePartner(panel: Draft<Panel>, neutral: Circuit['neutral']) {
   if (neutral.kind !== 'shared') return
-  const partner = job.panel.circuits.find(c => c.id === neutral.with)
+  const partner = panel.circuits.find(c => c.id === neutral.with)
   if (partner) partner.neutral = { kind: 'own' }
 }
 
-/** Moves to a free space, or trades places with a breaker of the same poles. */
-function moveTo(job: Draft<Job>, circuit: Draft<Circuit>, toPosition: number): Fault[] | void {
-  const at = occupancy(job.panel.circuits)
-  const wanted = spacesOf({ position: toPosition, poles: circuit.poles })
-  if (wanted.some(space => space < 1 || space > job.panel.spaces))
-    return [fault('panel.circuits', `has no space ${wanted.join(' and ')} in a panel of ${job.panel.spaces}`)]
-  const others = [...new Set(wanted.map(space => at.get(space)).filter(c => c && c !== circuit))]
-  const [other] = others
-  if (other && (others.length > 1 || other.poles !== circuit.poles || other.position !== toPosition))
+function untie(panel: Draft<Panel>, circuit: Draft<Circuit>) {
+  const partner = panel.circuits.find(c => c.id === circuit.tie?.with)
+  delete circuit.tie
+  if (partner) delete partner.tie
+}
+
+/** Takes a breaker's circuits, and what comes out with them, to free spaces of another panel. */
+function moveAcross(
+  job: Draft<Job>,
+  from: Draft<Panel>,
+  circuit: Draft<Circuit>,
+  toPanelId: string,
+  toPosition: number,
+): Fault[] | void {
+  const to = job.panels.find(p => p.id === toPanelId)
+  if (!to) return [fault('panels', `no longer hold the panel ${toPanelId}`)]
+  if (to.feederId === circuit.id)
+    return [fault('panels', 'cannot take the breaker that feeds this very panel')]
+  const body = bodyOf(from.circuits, circuit)
+  const left = body.find(c => c.neutral.kind === 'shared' && !body.some(o => isPartner(c, o)))
+  if (left)
     return [
       fault(
-        'panel.circuits',
-        `cannot move to ${wanted.join('·')}: ${other.label || `breaker ${other.position}`} is in the way`,
+        'panels',
+        `cannot part ${left.label || 'the circuit'} from the circuit that shares its neutral: tie the two, and they move together`,
       ),
     ]
-  if (other) other.position = circuit.position
-  circuit.position = toPosition
-  job.panel.circuits.sort((a, b) => a.position - b.position)
+  const shift = toPosition - circuit.position
+  for (const c of body) c.position += shift
+  from.circuits = from.circuits.filter(c => !body.includes(c))
+  to.circuits.push(...body)
+  sort(to)
 }
+
+const isPartner = (a: Circuit, b: Circuit) => a.neutral.kind === 'shared' && a.neutral.with === b.id
 
 /** What an operation did, as one line of the job's history. `before` is the job it was applied to. */
 export function describeOperation(before: Job, operation: Operation): string {
   const name = (circuitId: string) => {
-    const circuit = before.panel.circuits.find(c => c.id === circuitId)
-    return circuit ? `${positionText(circuit)} ${circuit.label || 'unlabelled'}` : circuitId
+    const found = circuitOf(before, circuitId)
+    return found
+      ? `${placeText(before, found.panel, found.circuit)} ${found.circuit.label || 'unlabelled'}`
+      : circuitId
   }
+  const panelAt = (panelId: string | undefined) =>
+    panelId === undefined ? before.panels[0] : before.panels.find(p => p.id === panelId)
+  const panelName = (panelId: string | undefined) => panelAt(panelId)?.name ?? ''
   switch (operation.op) {
     case 'setJobFacts':
       return `changed the job’s ${Object.keys(operation.facts).join(', ')}`
     case 'setPanel':
-      return `changed the panel’s ${Object.keys(operation.facts).map(panelWord).join(', ')}`
-    case 'addCircuit':
-      return `added ${positionText(operation.circuit)} ${operation.circuit.label || 'unlabelled'}`
+      return `changed ${panelName(operation.panelId)}: ${[...Object.keys(operation.facts), ...(operation.clear ?? [])].map(panelWord).join(', ')}`
+    case 'addPanel':
+      return `added the panel ${operation.panel.name}`
+    case 'removePanel':
+      return `removed the panel ${panelName(operation.panelId)}`
+    case 'addCircuit': {
+      const panel = panelAt(operation.panelId)
+      const { circuit } = operation
+      return `added ${panel ? placeText(before, panel, circuit) : circuit.position} ${circuit.label || 'unlabelled'}`
+    }
+    case 'tieBreakers':
+      return operation.tie
+        ? `tied ${name(operation.circuitId)} to ${name(operation.tie.with)}`
+        : `untied ${name(operation.circuitId)}`
+    case 'traceCircuit':
+      return `traced ${name(operation.circuitId)}: ${foundWords[operation.traced.found]}`
     case 'editCircuit':
       return `edited ${name(operation.circuitId)} (${[...Object.keys(operation.facts), ...(operation.clear ?? [])].map(circuitWord).join(', ')})`
     case 'removeCircuit':
       return `removed ${name(operation.circuitId)}`
     case 'moveBreaker':
-      return `moved ${name(operation.circuitId)} to ${operation.toPosition}`
+      return `moved ${name(operation.circuitId)} to ${movedTo(before, operation)}`
     case 'selectCircuit':
       return `${operation.picked ? 'picked' : 'dropped'} ${name(operation.circuitId)}`
     case 'putLoad':
@@ -282,6 +493,24 @@ export function describeOperation(before: Job, operation: Operation): string {
       const calculation = before.calculations.find(c => c.id === operation.calculationId)
       return `removed the calculation ${calculation ? calculationName(calculation) : ''}`.trim()
     }
+    case 'answerBrief':
+      return 'answered questions of the brief'
+    case 'putRequest':
+      return `set a request to ${operation.request.state}`
+    case 'removeRequest':
+      return 'took a request away'
+    case 'addPhoto':
+      return `added the photograph ${operation.photo.name}`
+    case 'editPhoto':
+      return 'changed a photograph’s name, turn or place'
+    case 'removePhoto':
+      return `removed the photograph ${before.photos.find(p => p.id === operation.photoId)?.name ?? ''}`.trim()
+    case 'putMark':
+      return 'marked a photograph'
+    case 'removeMark':
+      return 'took a mark off a photograph'
+    case 'takePlate':
+      return `took the nameplate of ${operation.name} for ${name(operation.circuitId)}`
     case 'applyFix':
       return `applied: ${operation.label}`
     case 'enterBreakers':
@@ -296,6 +525,18 @@ export function describeOperation(before: Job, operation: Operation): string {
 }
 
 const calculationName = ({ calculator, note }: Calculation) => (note ? `${calculator} (${note})` : calculator)
-const panelWord = (key: string) =>
-  ({ mainA: 'main', spaces: 'spaces', supply: 'supply', name: 'name' })[key] ?? key
-const circuitWord = (key: string) => ({ breakerA: 'rating', traced: 'tracing' })[key] ?? key
+const foundWords = { known: 'known', doubtful: 'doubtful', nothing: 'nothing died' } as const
+const movedTo = (
+  job: Job,
+  { circuitId, toPosition, toPanelId }: Extract<Operation, { op: 'moveBreaker' }>,
+) => {
+  const found = circuitOf(job, circuitId)
+  const panel = job.panels.find(p => p.id === toPanelId) ?? found?.panel
+  return panel && found ? placeText(job, panel, { ...found.circuit, position: toPosition }) : toPosition
+}
+
+/** A key of the document as words. */
+const words = (key: string) =>
+  key.replace(/(A|In|W|Id)$/, '').replace(/[A-Z]/g, capital => ` ${capital.toLowerCase()}`)
+const panelWord = (key: string) => ({ mainA: 'main', busA: 'bus rating' })[key] ?? words(key)
+const circuitWord = (key: string) => ({ breakerA: 'rating', traced: 'tracing' })[key] ?? words(key)

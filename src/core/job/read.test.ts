@@ -13,8 +13,8 @@ test('a document reads back as it was written', () => {
 })
 
 test('a newer format, a truncated file and a foreign file each say what they are', () => {
-  expect(why(text.replace('"formatVersion":2', '"formatVersion":7'))[0]).toMatch(
-    /formatVersion: is 7; this Spillway reads up to 2/,
+  expect(why(text.replace('"formatVersion":3', '"formatVersion":7'))[0]).toMatch(
+    /formatVersion: is 7; this Spillway reads up to 3/,
   )
   expect(why(text.slice(0, 500))[0]).toMatch(/not whole JSON .* cut short/)
   expect(why('[1, 2]')[0]).toMatch(/not a job document/)
@@ -23,12 +23,12 @@ test('a newer format, a truncated file and a foreign file each say what they are
 
 test('what the schema refuses is told with its path, unknown keys too', () => {
   const job = JSON.parse(text)
-  job.panel.circuits[2].breakerA = 17
-  job.panel.circuits[3].colour = 'red'
+  job.panels[0].circuits[2].breakerA = 17
+  job.panels[0].circuits[3].colour = 'red'
   const read = readJob(job)
   expect(read.ok ? [] : read.faults.map(f => f.path).sort()).toEqual([
-    'panel.circuits[2].breakerA',
-    'panel.circuits[3].colour',
+    'panels[0].circuits[2].breakerA',
+    'panels[0].circuits[3].colour',
   ])
 })
 
@@ -41,8 +41,52 @@ test('older documents walk up one version at a time', () => {
   expect(upgradeTo(3, { 1: steps[1] }, { formatVersion: 1 }).ok).toBe(false)
 })
 
-test('a document of version 1, from before calculations were kept, reads as one with none', () => {
-  const { calculations: _, ...before } = JSON.parse(text)
-  const read = readJob({ ...before, formatVersion: 1 })
-  expect(read.ok && read.value).toEqual({ ...JSON.parse(text), calculations: [] })
+test('a document of version 1 reads as one of today: no calculations, no brief, its one panel the first', () => {
+  const old = {
+    formatVersion: 1,
+    title: 'Old job',
+    place: '',
+    edition: 2020,
+    step: 'survey',
+    panel: {
+      name: 'Cellar',
+      mainA: 100,
+      spaces: 12,
+      supply: 'service',
+      circuits: [
+        {
+          id: 'c1',
+          position: 1,
+          poles: 1,
+          breakerA: 20,
+          label: 'Kitchen',
+          neutral: { kind: 'own' },
+          protection: 'none',
+          traced: { by: 'Designer', on: '2025-11-01' },
+          tier: 2,
+          picked: true,
+          loads: [],
+        },
+      ],
+    },
+    hookup: { method: 'undecided', bondingPlug: false },
+    outage: { hours: 24, startFraction: 1, reserveFraction: 0.1, deratingFraction: 1 },
+  }
+  const read = readJob(old)
+  expect(read.ok && read.value).toMatchObject({
+    formatVersion: 3,
+    calculations: [],
+    brief: { wants: [] },
+    requests: [],
+    photos: [],
+    panels: [
+      {
+        name: 'Cellar',
+        spaces: 12,
+        numbering: 'odd-even',
+        busLegs: 'L1',
+        circuits: [{ label: 'Kitchen', purpose: 'loads', traced: { by: 'Designer', found: 'known' } }],
+      },
+    ],
+  })
 })

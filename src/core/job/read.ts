@@ -1,4 +1,5 @@
 import { fail, fault, type Outcome, parseWith } from '../outcome'
+import { bare } from '../panel/schema'
 import { formatVersion, type Job, jobSchema } from './schema'
 
 /** Turns a document of the version it stands for into one of the next. */
@@ -8,6 +9,33 @@ export type Upgrade = (document: Record<string, unknown>) => Record<string, unkn
 const upgrades: Readonly<Record<number, Upgrade>> = {
   // 2: a job keeps calculations of the bench
   1: document => ({ ...document, calculations: [] }),
+  // 3: a brief, requests and photographs; several panels, with numbering, bus legs, tandems and ties
+  2: ({ panel, ...document }) => ({
+    ...document,
+    brief: { wants: [] },
+    requests: [],
+    photos: [],
+    panels: [upgradedPanel(panel)],
+  }),
+}
+
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  value !== null && typeof value === 'object' && !Array.isArray(value)
+
+function upgradedPanel(panel: unknown): unknown {
+  if (!isRecord(panel)) return panel
+  const circuits = Array.isArray(panel.circuits) ? panel.circuits.map(upgradedCircuit) : panel.circuits
+  return { ...bare('main', 'Main panel', 8), ...panel, circuits }
+}
+
+function upgradedCircuit(circuit: unknown): unknown {
+  if (!isRecord(circuit)) return circuit
+  const { traced } = circuit
+  return {
+    purpose: 'loads',
+    ...circuit,
+    ...(isRecord(traced) && { traced: { found: 'known', ...traced } }),
+  }
 }
 
 /**

@@ -1,14 +1,14 @@
 import * as z from 'zod'
+import { briefSchema } from '../ask/brief'
+import { mostPhotos, photoSchema, requestRecordSchema } from '../ask/evidence'
 import { methodIds } from '../hookup/method'
-import { loadSchema } from '../loads/load'
-import { spacesOf } from '../panel/positions'
+import { checkPanel, type Panel, panelSchema } from '../panel/schema'
 import { line, within } from '../quantity'
 import { stationSchema } from '../source/equipment'
 import { legSchema } from '../source/legs'
 import { canArrange } from '../source/output'
-import { conductorSizeSchema, materialSchema } from '../units/tables/conductors'
 
-export const formatVersion = 2
+export const formatVersion = 3
 
 export const steps = [
   'ask',
@@ -22,47 +22,6 @@ export const steps = [
   'commission',
   'hand-over',
 ] as const
-
-export const breakerRatings = [10, 15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125] as const
-const mainRatings = [30, 40, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200, 225, 400] as const
-const oneOf = (values: readonly number[], what: string) =>
-  z.number().refine(v => values.includes(v), `must be a standard ${what}: ${values.join(', ')} A`)
-
-/** A breaker of the panel and the circuit behind it. A blank label is a fact: the directory says nothing. */
-export const circuitSchema = z.strictObject({
-  id: line(40, 1),
-  /** the upper space; a two-pole also takes the one below it on the same side */
-  position: z.int('must be a whole number').min(1, 'must be 1 or more'),
-  poles: z.union([z.literal(1), z.literal(2)], 'must be 1 or 2'),
-  breakerA: oneOf(breakerRatings, 'breaker rating'),
-  label: line(80),
-  wire: z.strictObject({ material: materialSchema, size: conductorSizeSchema }).optional(),
-  neutral: z.discriminatedUnion('kind', [
-    z.strictObject({ kind: z.literal('own') }),
-    z.strictObject({ kind: z.literal('unknown') }),
-    z.strictObject({ kind: z.literal('shared'), with: line(40, 1) }),
-  ]),
-  protection: z.enum(['none', 'arc-fault', 'ground-fault', 'dual']),
-  /** who saw the circuit die, and when; missing while nobody has */
-  traced: z.strictObject({ by: line(60, 1), on: z.iso.date('must be a date: YYYY-MM-DD') }).optional(),
-  /** 1 must run, 2 should, 3 may go */
-  tier: z.union([z.literal(1), z.literal(2), z.literal(3)], 'must be 1, 2 or 3'),
-  picked: z.boolean(),
-  loads: z.array(loadSchema).max(12, 'must hold at most 12 loads'),
-})
-export type Circuit = z.infer<typeof circuitSchema>
-
-export const panelSchema = z.strictObject({
-  name: line(60, 1),
-  mainA: oneOf(mainRatings, 'main rating'),
-  spaces: z
-    .int('must be a whole number')
-    .min(8, 'must be from 8 to 42')
-    .max(42, 'must be from 8 to 42')
-    .refine(n => n % 2 === 0, 'must be even: a row has two positions'),
-  supply: z.enum(['service', 'fed from another panel']),
-  circuits: z.array(circuitSchema).max(42, 'must hold at most 42 circuits'),
-})
 
 export const outageSchema = z.strictObject({
   hours: within(0.5, 720, 'h'),
@@ -95,15 +54,33 @@ export const calculationSchema = z.strictObject({
 })
 export type Calculation = z.infer<typeof calculationSchema>
 
+export const hookupSchema = z.strictObject({
+  method: z.enum(methodIds),
+  bondingPlug: z.boolean(),
+  /** the panel that the source is tied to; missing: the first */
+  panelId: line(40, 1).optional(),
+  /** the pre-wired leads of a transfer switch: their length inside the panel, and where they come in */
+  whip: z
+    .strictObject({
+      leadIn: within(1, 240, 'in'),
+      entersAt: z.enum(['top left', 'top right', 'bottom left', 'bottom right']),
+    })
+    .optional(),
+})
+
 const shape = z.strictObject({
   formatVersion: z.literal(formatVersion),
   title: line(80, 1),
   place: line(120),
   edition: z.union([z.literal(2017), z.literal(2020), z.literal(2023)], 'must be 2017, 2020 or 2023'),
   step: z.enum(steps),
-  panel: panelSchema,
+  brief: briefSchema,
+  requests: z.array(requestRecordSchema).max(200, 'must hold at most 200 requests'),
+  photos: z.array(photoSchema).max(mostPhotos, `must hold at most ${mostPhotos} photographs`),
+  /** the first is the one a source is tied to, unless the hook-up names another */
+  panels: z.array(panelSchema).min(1, 'must hold a panel').max(8, 'must hold at most 8 panels'),
   source: sourceSchema.optional(),
-  hookup: z.strictObject({ method: z.enum(methodIds), bondingPlug: z.boolean() }),
+  hookup: hookupSchema,
   outage: outageSchema,
   calculations: z.array(calculationSchema).max(60, 'must hold at most 60 calculations'),
 })
@@ -113,32 +90,14 @@ export const jobSchema = shape.check(context => {
   const job = context.value
   const say = (path: PropertyKey[], message: string) =>
     context.issues.push({ code: 'custom', path, message, input: job })
-  const taken = new Map<number, string>()
-  const ids = new Set<string>()
-  job.panel.circuits.forEach((circuit, i) => {
-    const at = ['panel', 'circuits', i]
-    if (ids.has(circuit.id)) say([...at, 'id'], `repeats the id ${circuit.id}`)
-    ids.add(circuit.id)
-    for (const space of spacesOf(circuit)) {
-      if (space > job.panel.spaces)
-        say([...at, 'position'], `needs space ${space}, but the panel has ${job.panel.spaces}`)
-      else if (taken.has(space))
-        say([...at, 'position'], `needs space ${space}, which ${taken.get(space)} takes`)
-      taken.set(space, circuit.label || `the breaker at ${circuit.position}`)
-    }
-    const loadIds = new Set(circuit.loads.map(l => l.id))
-    if (loadIds.size < circuit.loads.length) say([...at, 'loads'], 'repeats a load id')
-    const { neutral } = circuit
-    if (neutral.kind !== 'shared') return
-    const partner = job.panel.circuits.find(c => c.id === neutral.with)
-    if (!partner || partner === circuit)
-      say([...at, 'neutral', 'with'], 'must name another circuit of this panel')
-    else if (partner.neutral.kind !== 'shared' || partner.neutral.with !== circuit.id)
-      say(
-        [...at, 'neutral', 'with'],
-        `names ${partner.label || partner.id}, which does not name this circuit back`,
-      )
-  })
+  checkPanels(job.panels, say)
+  if (job.hookup.panelId !== undefined && !job.panels.some(p => p.id === job.hookup.panelId))
+    say(['hookup', 'panelId'], 'must name a panel of this job')
+  for (const [key, list] of [
+    ['photos', job.photos.map(p => p.id)],
+    ['requests', job.requests.map(r => r.key)],
+  ] as const)
+    if (new Set(list).size < list.length) say([key], 'repeats an entry')
   if (new Set(job.calculations.map(c => c.id)).size < job.calculations.length)
     say(['calculations'], 'repeats a calculation id')
   if (job.outage.reserveFraction >= job.outage.startFraction)
@@ -164,3 +123,43 @@ export const jobSchema = shape.check(context => {
 })
 
 export type Job = z.infer<typeof jobSchema>
+
+type Say = (path: PropertyKey[], message: string) => void
+
+/** Each panel by itself, then what holds between them: ids, and who feeds whom. */
+function checkPanels(panels: readonly Panel[], say: Say) {
+  const ids = new Set<string>()
+  const unique = (id: string, path: PropertyKey[]) => {
+    if (ids.has(id)) say(path, `repeats the id ${id}`)
+    ids.add(id)
+  }
+  panels.forEach((panel, n) => {
+    unique(panel.id, ['panels', n, 'id'])
+    panel.circuits.forEach((circuit, i) => {
+      unique(circuit.id, ['panels', n, 'circuits', i, 'id'])
+    })
+    checkPanel(panel, (path, message) => say(['panels', n, ...path], message))
+    if (panels.some((p, o) => o < n && p.mark === panel.mark))
+      say(['panels', n, 'mark'], 'must differ from the other panels’ marks')
+    const { feederId } = panel
+    if (feederId === undefined) return
+    const at = ['panels', n, 'feederId']
+    const from = panels.find(p => p.circuits.some(c => c.id === feederId))
+    const feeder = from?.circuits.find(c => c.id === feederId)
+    if (!from || from === panel) say(at, 'must name a circuit of another panel')
+    else if (feeder?.poles !== 2) say(at, 'must name a two-pole circuit')
+    else if (panels.some((p, o) => o < n && p.feederId === feederId))
+      say(at, 'names a circuit that feeds another panel already')
+    else if (circular(panels, panel)) say(at, 'makes the panels feed each other in a circle')
+  })
+}
+
+function circular(panels: readonly Panel[], start: Panel): boolean {
+  let at: Panel | undefined = start
+  for (let n = 0; at && n <= panels.length; n++) {
+    const { feederId }: Panel = at
+    at = feederId === undefined ? undefined : panels.find(p => p.circuits.some(c => c.id === feederId))
+    if (at === start) return true
+  }
+  return false
+}

@@ -1,5 +1,6 @@
 import { alderHollow } from '@/server/seeds/jobs'
 import { applyOperation, describeOperation } from './operations'
+import { circuitsOf } from './panels'
 import type { Calculation } from './schema'
 import { usesIn } from './uses'
 
@@ -48,7 +49,7 @@ test('amps of a start are offered to loads on the voltage they were read at, and
       calculation('start', { method: 'locked-rotor', lockedRotorA: 30, volts }),
       on,
     ).flatMap(u => (u.operation.op === 'putLoad' ? [u.operation] : []))
-  const poles = (circuitId: string) => alderHollow.panel.circuits.find(c => c.id === circuitId)?.poles
+  const poles = (circuitId: string) => circuitsOf(alderHollow).find(c => c.id === circuitId)?.poles
   const [only] = usesIn(
     alderHollow,
     calculation('start', { method: 'locked-rotor', lockedRotorA: 30, volts: 480 }),

@@ -4,10 +4,11 @@ import { loadLog } from '../loads/load-log'
 import { start } from '../loads/start'
 import { weatherScale } from '../loads/weather-scale'
 import { parseWith } from '../outcome'
-import { positionText } from '../panel/positions'
+import type { Circuit } from '../panel/schema'
 import { quantity } from '../units/format'
 import type { Operation } from './operations'
-import type { Calculation, Circuit, Job } from './schema'
+import { placeText } from './panels'
+import type { Calculation, Job } from './schema'
 
 /** One way a calculation of the bench can go into a job. */
 export interface Use {
@@ -85,20 +86,22 @@ export function usesIn(job: Job, calculation: Calculation, on: string): Use[] {
   }
   const figures = figuresFor(calculation, on)
   if (!figures) return [keep]
-  const onLoads = job.panel.circuits.flatMap(circuit =>
-    circuit.loads.flatMap((load): Use[] => {
-      const said = figures(load, voltsOf(circuit))
-      const checked = said && parseWith(loadSchema, said.load)
-      return said && checked?.ok
-        ? [
-            {
-              label: `${load.name} on ${positionText(circuit)} ${circuit.label}`.trim(),
-              help: said.help,
-              operation: { op: 'putLoad', circuitId: circuit.id, load: checked.value },
-            },
-          ]
-        : []
-    }),
+  const onLoads = job.panels.flatMap(panel =>
+    panel.circuits.flatMap(circuit =>
+      circuit.loads.flatMap((load): Use[] => {
+        const said = figures(load, voltsOf(circuit))
+        const checked = said && parseWith(loadSchema, said.load)
+        return said && checked?.ok
+          ? [
+              {
+                label: `${load.name} on ${placeText(job, panel, circuit)} ${circuit.label}`.trim(),
+                help: said.help,
+                operation: { op: 'putLoad', circuitId: circuit.id, load: checked.value },
+              },
+            ]
+          : []
+      }),
+    ),
   )
   const none = 'no load of this job takes the figure itself: it was read at another voltage'
   return [onLoads.length ? keep : { ...keep, help: none }, ...onLoads]

@@ -1,79 +1,112 @@
-import { breakerRatings, type Circuit, type Job } from '../job/schema'
+import type { Job } from '../job/schema'
 import { conductorSizes } from '../units/tables/conductors'
-import { occupancy, positionText, spacesOf } from './positions'
+import {
+  type Half,
+  halvesOf,
+  legOf,
+  occupancy,
+  positionText,
+  spaceName,
+  spaceNamed,
+  spacesOf,
+} from './positions'
+import { breakerRatings, type Circuit, type Panel } from './schema'
+
+/** A place as it is printed and said: `7`, or `7A` for the upper half of a tandem. */
+export interface Said {
+  name: number
+  half?: Half
+}
 
 /** A breaker as it is read aloud from a panel: what was said of it, and nothing else. */
 export interface Entry {
-  position: number
+  place: Said
+  /** the other place of a two-pole, where it was said */
+  second?: Said
   poles: 1 | 2
   breakerA: number
   label: string
   protection?: Circuit['protection']
   wire?: NonNullable<Circuit['wire']>
-  /** the position of the other hot of a shared neutral */
-  sharesWith?: number
+  type?: string
+  purpose?: Circuit['purpose']
+  /** the other hot of a shared neutral */
+  sharesWith?: Said
+  /** the one-pole beside it that it is joined to */
+  tiedTo?: Said
+  tie?: 'handle' | 'common trip'
 }
 
 /** How a line is written, for the help beside the field. */
 export const entryExamples: readonly [line: string, means: string][] = [
   ['7 20 kitchen counter', 'space 7, 20 A, its label'],
   ['8-10 30 clothes dryer', 'a two-pole on 8 and 10'],
-  ['5 20 refrigerator n7', 'shares its neutral with 7'],
+  ['5 20 refrigerator n7 ct7', 'shares its neutral with 7, one trip opens both (h7: handle tie)'],
   ['9 15 bedrooms afci #14', 'arc-fault; 14 AWG copper, #12al is aluminum'],
+  ['11a 15 hall', 'upper half of a tandem; 11a-13b is the outer pair of a quad'],
 ]
-
-const protections: Record<string, Circuit['protection']> = {
-  afci: 'arc-fault',
-  gfci: 'ground-fault',
-  'afci/gfci': 'dual',
-}
 
 /** What was read, or which piece could not be and what to write instead; `text` is the line as it came. */
 export type Read = { text: string } & ({ entry: Entry } | { problem: string })
 
 /**
- * One line of the survey: `POSITION RATING LABEL`, with marks anywhere after the rating: `8-10` or `2p` two-pole,
- * `afci`, `gfci`, `afci/gfci`, `#12` or `#12al` wire, `n7` shared neutral.
+ * One line of the survey: `PLACE RATING LABEL`, with marks anywhere after the rating: `8-10` or `2p` two-pole, `11a`
+ * half of a tandem, `afci`, `gfci`, `afci/gfci`, `#12` or `#12al` wire, `n7` shared neutral, `h7` handle tie, `ct7`
+ * common trip, `t:XX` the breaker's type, `solar`. Places are the numbers printed on the panel.
  */
 export function readEntry(text: string): Read {
   const no = (problem: string): Read => ({ text, problem })
   const [place = '', rating = '', ...rest] = text.trim().split(/\s+/)
-  const placed = /^(\d{1,3})(?:[-/,·+](\d{1,3}))?$/.exec(place)
+  const placed = placesOf(place)
   if (!placed) return no(`“${place}” is no space: begin with its number, such as 7 20 kitchen counter`)
   const rated = /^(\d{1,3})a?$/i.exec(rating)
   if (!rated) return no(`the rating is missing after ${place}: write ${place} 20 and the label`)
-  const position = Number(placed[1])
-  const second = placed[2] === undefined ? null : Number(placed[2])
   const marks: Partial<Entry> = {}
-  const words = rest.filter(word => !takeMark(marks, word.toLowerCase()))
+  const words = rest.filter(word => !takeMark(marks, word))
   return checked(text, {
-    position,
-    second,
-    poles: second === null ? 1 : 2,
+    ...placed,
+    poles: placed.second ? 2 : 1,
     breakerA: Number(rated[1]),
     label: words.join(' '),
     ...marks,
   })
 }
 
+const saidOf = (name: string | undefined, half: string | undefined): Said => ({
+  name: Number(name),
+  ...(half && { half: half.toLowerCase() === 'a' ? 'a' : 'b' }),
+})
+
+/** `7`, `7a`, `8-10`, `7a-9b`; null when it is no place. */
+export function placesOf(text: string): Pick<Entry, 'place' | 'second'> | null {
+  const match = /^(\d{1,3})([ab])?(?:[-/,·+ ]+(\d{1,3})([ab])?)?$/i.exec(text)
+  if (!match) return null
+  return {
+    place: saidOf(match[1], match[2]),
+    ...(match[3] && { second: saidOf(match[3], match[4]) }),
+  }
+}
+
 /** What holds of an entry by itself, however it was written. */
-export function checked(text: string, { second, ...entry }: Entry & { second: number | null }): Read {
-  const { position, breakerA } = entry
-  if (second !== null && second !== position + 2)
-    return {
-      text,
-      problem: `a two-pole at ${position} takes ${position} and ${position + 2}: write ${position}-${position + 2}`,
-    }
+export function checked(text: string, entry: Entry): Read {
+  const { breakerA, place, sharesWith, tiedTo } = entry
+  const no = (problem: string): Read => ({ text, problem })
   if (!breakerRatings.some(a => a === breakerA))
-    return { text, problem: `${breakerA} A is no standard breaker: ${breakerRatings.join(', ')} A` }
-  if (entry.sharesWith !== undefined && spacesOf(entry).includes(entry.sharesWith))
-    return {
-      text,
-      problem: `a breaker at ${position} cannot share a neutral with itself: n and the other hot’s space`,
-    }
-  if (entry.label.length > 80)
-    return { text, problem: `the label has ${entry.label.length} characters: at most 80` }
+    return no(`${breakerA} A is no standard breaker: ${breakerRatings.join(', ')} A`)
+  if (sharesWith && said(sharesWith) === said(place))
+    return no(`a breaker at ${said(place)} cannot share a neutral with itself: n and the other hot’s space`)
+  if (tiedTo && said(tiedTo) === said(place))
+    return no(`a breaker at ${said(place)} cannot be tied to itself: h or ct and the other’s space`)
+  if (entry.label.length > 80) return no(`the label has ${entry.label.length} characters: at most 80`)
   return { text, entry }
+}
+
+const said = ({ name, half }: Said) => `${name}${half?.toUpperCase() ?? ''}`
+
+const protections: Record<string, Circuit['protection']> = {
+  afci: 'arc-fault',
+  gfci: 'ground-fault',
+  'afci/gfci': 'dual',
 }
 
 export const wireOf = (text: string): Entry['wire'] => {
@@ -83,25 +116,35 @@ export const wireOf = (text: string): Entry['wire'] => {
 }
 
 /** Takes a word as a mark of the entry; false when it belongs to the label. */
-function takeMark(marks: Partial<Entry>, word: string): boolean {
+function takeMark(marks: Partial<Entry>, typed: string): boolean {
+  const word = typed.toLowerCase()
   const protection = protections[word]
   const wire = word.startsWith('#') ? wireOf(word) : undefined
-  const shared = /^n(\d{1,3})$/.exec(word)
+  const joined = /^(n|h|ct)(\d{1,3})([ab])?$/.exec(word)
+  const type = /^t:(.{1,20})$/.exec(typed)?.[1]
   if (word === '2p') marks.poles = 2
   else if (protection) marks.protection = protection
   else if (wire) marks.wire = wire
-  else if (shared) marks.sharesWith = Number(shared[1])
-  else return false
+  else if (type) marks.type = type
+  else if (word === 'solar') marks.purpose = 'solar'
+  else if (joined?.[1] === 'n') marks.sharesWith = saidOf(joined[2], joined[3])
+  else if (joined) {
+    marks.tiedTo = saidOf(joined[2], joined[3])
+    marks.tie = joined[1] === 'h' ? 'handle' : 'common trip'
+  } else return false
   return true
 }
 
 type EntryOperation =
-  | { op: 'addCircuit'; circuit: Circuit }
+  | { op: 'addCircuit'; panelId: string; circuit: Circuit }
   | {
       op: 'editCircuit'
       circuitId: string
-      facts: Partial<Pick<Circuit, 'breakerA' | 'label' | 'protection' | 'wire' | 'neutral'>>
+      facts: Partial<
+        Pick<Circuit, 'breakerA' | 'label' | 'protection' | 'wire' | 'neutral' | 'type' | 'purpose'>
+      >
     }
+  | { op: 'tieBreakers'; circuitId: string; tie: NonNullable<Circuit['tie']> }
 
 export interface Entered {
   /** what puts the entries in, in order */
@@ -110,34 +153,38 @@ export interface Entered {
   done: string[]
   /** what was refused, as it came, each with why */
   refused: { text: string; why: string }[]
-  /** shared neutrals whose other hot is not entered yet */
+  /** shared neutrals and ties whose other half is not entered yet */
   waiting: Waiting[]
   /** the circuit that was entered last */
   lastId: string | null
 }
 
-/** A circuit that will share its neutral with the breaker at a space, once one stands there. */
+/** A circuit that will be paired with the breaker at a place, once one stands there. */
 export interface Waiting {
   circuitId: string
-  sharesWith: number
+  with: Said
+  how: 'neutral' | 'handle' | 'common trip'
 }
 
 /**
- * What entries do to the panel of a job. A space that already holds a breaker of the same poles is changed to what the
- * line says; what another breaker is in the way of is refused. `newId` makes the ids of new circuits; `before` are the
- * neutrals that earlier lines left waiting.
+ * What entries do to a panel of a job, the first unless named. A place that already holds a breaker of the same poles
+ * is changed to what the line says; what another breaker is in the way of is refused. `newId` makes the ids of new
+ * circuits; `before` are the pairs that earlier lines left waiting.
  */
 export function enter(
   job: Job,
   reads: readonly Read[],
   newId: () => string,
   before: readonly Waiting[] = [],
+  panelId?: string,
 ): Entered {
   const out: Entered = { operations: [], done: [], refused: [], waiting: [], lastId: null }
-  const circuits: Circuit[] = [...job.panel.circuits]
+  const panel = job.panels.find(p => p.id === panelId) ?? job.panels[0]
+  if (!panel) return out
+  const circuits: Circuit[] = [...panel.circuits]
   const pairs: Waiting[] = [...before]
   for (const read of reads) {
-    const placed = 'entry' in read ? place(job, circuits, read.entry, newId) : read
+    const placed = 'entry' in read ? place(panel, circuits, read.entry, newId) : read
     if ('problem' in placed) {
       out.refused.push({ text: read.text, why: placed.problem })
       continue
@@ -149,40 +196,83 @@ export function enter(
     out.operations.push(operation)
     out.done.push(done)
     out.lastId = circuit.id
-    if ('entry' in read && read.entry.sharesWith !== undefined)
-      pairs.push({ circuitId: circuit.id, sharesWith: read.entry.sharesWith })
+    const { sharesWith, tiedTo, tie } = 'entry' in read ? read.entry : {}
+    if (sharesWith) pairs.push({ circuitId: circuit.id, with: sharesWith, how: 'neutral' })
+    if (tiedTo) pairs.push({ circuitId: circuit.id, with: tiedTo, how: tie ?? 'handle' })
   }
-  // the other hot may stand on a later line: neutrals are paired when all breakers are in
+  // the other half may stand on a later line: pairs are made when all breakers are in
   for (const pair of pairs) {
     const circuit = circuits.find(c => c.id === pair.circuitId)
-    const partner = circuits.find(c => spacesOf(c).includes(pair.sharesWith))
     if (!circuit) continue
+    const space = spaceNamed(panel, pair.with.name)
+    const there = circuits.filter(c => spacesOf(c).includes(space) && c !== circuit)
+    const partner = there.find(c => c.half === pair.with.half) ?? there[0]
     if (!partner) out.waiting.push(pair)
-    else if (partner !== circuit)
+    else if (pair.how === 'neutral')
       out.operations.push({
         op: 'editCircuit',
         circuitId: circuit.id,
         facts: { neutral: { kind: 'shared', with: partner.id } },
       })
+    else
+      out.operations.push({
+        op: 'tieBreakers',
+        circuitId: circuit.id,
+        tie: { with: partner.id, kind: pair.how },
+      })
   }
   return out
 }
 
-type Placed = { circuit: Circuit; operation: EntryOperation; done: string } | { problem: string }
+type Placing = { circuit: Circuit; operation: EntryOperation; done: string } | { problem: string }
 
-const nameOf = (c: Circuit) => `${positionText(c)} ${c.label || 'unlabelled'}`
+/** The upper space and half that an entry's places mean on this panel, or why they mean none. */
+function standing(
+  panel: Panel,
+  { place: first, second, poles }: Entry,
+): { position: number; half?: Half } | string {
+  const beyond = [first, ...(second ? [second] : [])].find(s => s.name < 1 || s.name > panel.spaces)
+  if (beyond) return `there is no space ${beyond.name}: this panel has ${panel.spaces}`
+  const position = spaceNamed(panel, first.name)
+  const half = first.half && { half: first.half }
+  if (poles === 1) return { position, ...half }
+  const below = position + 2
+  if (below > panel.spaces)
+    return `there is no space below ${first.name}: this panel has ${panel.spaces}, and a two-pole takes two`
+  const [upper, lower] = [spaceName(panel, position), spaceName(panel, below)]
+  if (second && second.name !== lower)
+    return `a two-pole at ${upper} takes ${upper} and ${lower}: write ${upper}-${lower}`
+  if (first.half && second && first.half === second.half)
+    return `a two-pole of a quad takes ${upper}a-${lower}b (outer) or ${upper}b-${lower}a (inner)`
+  if (legOf(panel, position) === legOf(panel, below))
+    return `${upper} and ${lower} are on one leg in this panel: a two-pole there has no 240 V`
+  return { position, ...half }
+}
 
-function place(job: Job, circuits: readonly Circuit[], entry: Entry, newId: () => string): Placed {
-  const { position, poles, breakerA, label, protection, wire } = entry
-  const spaces = spacesOf(entry)
-  const beyond = spaces.find(space => space < 1 || space > job.panel.spaces)
-  if (beyond !== undefined)
-    return { problem: `there is no space ${beyond}: this panel has ${job.panel.spaces}` }
+function place(panel: Panel, circuits: readonly Circuit[], entry: Entry, newId: () => string): Placing {
+  const { poles, breakerA, label, protection, wire, type, purpose } = entry
+  const stand = standing(panel, entry)
+  if (typeof stand === 'string') return { problem: stand }
+  const { position, half } = stand
+  const nameOf = (c: Circuit) => `${positionText(panel, c)} ${c.label || 'unlabelled'}`
+  const spaces = spacesOf({ position, poles })
+  const unusable = spaces.find(space => panel.unusable.includes(space))
+  if (unusable !== undefined) return { problem: `space ${spaceName(panel, unusable)} is marked as unusable` }
   const at = occupancy(circuits)
-  const there = circuits.find(c => c.position === position && c.poles === poles)
-  const inTheWay = spaces.map(space => at.get(space)).find(c => c && c !== there)
+  const there = circuits.find(c => c.position === position && c.poles === poles && c.half === half)
+  const wanted = halvesOf({ position, poles, half })
+  const inTheWay = spaces
+    .flatMap(space => at.get(space) ?? [])
+    .find(c => c !== there && halvesOf(c).some(h => wanted.includes(h)))
   if (inTheWay) return { problem: `${nameOf(inTheWay)} is in the way` }
-  const facts = { breakerA, label, ...(protection && { protection }), ...(wire && { wire }) }
+  const facts = {
+    breakerA,
+    label,
+    ...(protection && { protection }),
+    ...(wire && { wire }),
+    ...(type && { type }),
+    ...(purpose && { purpose }),
+  }
   if (there)
     return {
       circuit: { ...there, ...facts },
@@ -193,6 +283,8 @@ function place(job: Job, circuits: readonly Circuit[], entry: Entry, newId: () =
     id: newId(),
     position,
     poles,
+    ...(half && { half }),
+    purpose: 'loads',
     neutral: { kind: 'unknown' },
     protection: 'none',
     tier: 3,
@@ -200,5 +292,9 @@ function place(job: Job, circuits: readonly Circuit[], entry: Entry, newId: () =
     loads: [],
     ...facts,
   }
-  return { circuit, operation: { op: 'addCircuit', circuit }, done: `${nameOf(circuit)}, ${breakerA} A` }
+  return {
+    circuit,
+    operation: { op: 'addCircuit', panelId: panel.id, circuit },
+    done: `${nameOf(circuit)}, ${breakerA} A`,
+  }
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
-import { type Movable, planMoves } from './moves'
-import { legOf, spacesOf } from './positions'
+import { type Grid, type Movable, planMoves } from './moves'
+import { alternating, legOf, spacesOf } from './positions'
 
 const b = (position: number, facts: Partial<Movable> = {}): Movable => ({
   id: `b${position}`,
@@ -10,6 +10,12 @@ const b = (position: number, facts: Partial<Movable> = {}): Movable => ({
   ...facts,
 })
 const picked = { picked: true }
+const grid = (spaces: number, facts: Partial<Grid> = {}): Grid => ({
+  ...alternating,
+  spaces,
+  unusable: [],
+  ...facts,
+})
 
 /** Where everything stands after the steps, each of which must be possible when it comes. */
 function after(breakers: readonly Movable[], plan: ReturnType<typeof planMoves>): Map<string, number> {
@@ -26,7 +32,7 @@ function after(breakers: readonly Movable[], plan: ReturnType<typeof planMoves>)
 
 test('to the nearest free space of the live leg; what is live already stays', () => {
   // rows 1 and 3 are on L1: 1, 2, 5, 6
-  const plan = planMoves(8, [b(1, picked), b(3, picked), b(4, picked)], 'L1')
+  const plan = planMoves(grid(8), [b(1, picked), b(3, picked), b(4, picked)], 'L1')
   expect(plan).toEqual({
     steps: [
       { id: 'b3', from: 3, to: 5 },
@@ -38,7 +44,7 @@ test('to the nearest free space of the live leg; what is live already stays', ()
 
 test('in a full panel it trades places with what may go dark, never with what is picked or a two-pole', () => {
   const full = [b(1, picked), b(2), b(3, picked), b(4), b(5, { poles: 2 }), b(6), b(8)]
-  expect(planMoves(8, full, 'L1')).toEqual({
+  expect(planMoves(grid(8), full, 'L1')).toEqual({
     steps: [{ id: 'b3', from: 3, to: 2, tradesWith: 'b2' }],
     moved: 2,
   })
@@ -46,23 +52,23 @@ test('in a full panel it trades places with what may go dark, never with what is
 
 test('the hots of a shared neutral trade places, and are never put on one leg', () => {
   const pair = [b(1, { sharesWith: 'b3' }), b(3, { sharesWith: 'b1', picked: true })]
-  expect(planMoves(8, pair, 'L1')).toEqual({
+  expect(planMoves(grid(8), pair, 'L1')).toEqual({
     steps: [{ id: 'b3', from: 3, to: 1, tradesWith: 'b1' }],
     moved: 2,
   })
   expect(
     planMoves(
-      8,
+      grid(8),
       pair.map(x => ({ ...x, picked: true })),
       'L1',
     ),
   ).toBeNull()
-  expect(planMoves(8, pair, 'L2')?.moved).toBe(0)
+  expect(planMoves(grid(8), pair, 'L2')?.moved).toBe(0)
 })
 
 test('more picked than the live leg has places for cannot be done', () => {
-  expect(planMoves(4, [b(1, picked), b(2, picked), b(3, picked), b(4)], 'L1')).toBeNull()
-  expect(planMoves(4, [], 'L1')).toEqual({ steps: [], moved: 0 })
+  expect(planMoves(grid(4), [b(1, picked), b(2, picked), b(3, picked), b(4)], 'L1')).toBeNull()
+  expect(planMoves(grid(4), [], 'L1')).toEqual({ steps: [], moved: 0 })
 })
 
 /** The fewest breakers that must move, by trying every way to set them: the plain truth for a small panel. */
@@ -77,7 +83,7 @@ function bruteForce(spaces: number, breakers: readonly Movable[]): number | null
       return
     }
     for (const place of free)
-      if (!taken.includes(place) && (!breaker.picked || legOf(place) === 'L1'))
+      if (!taken.includes(place) && (!breaker.picked || legOf(alternating, place) === 'L1'))
         set(n + 1, [...taken, place], moved + (place === breaker.position ? 0 : 1))
   }
   set(0, [], 0)
@@ -90,12 +96,12 @@ test('no plan moves fewer: against every possible setting of a small panel', () 
     .chain(positions => fc.tuple(...positions.map(p => fc.boolean().map(pick => b(p, { picked: pick })))))
   fc.assert(
     fc.property(panel, breakers => {
-      const plan = planMoves(6, breakers, 'L1')
+      const plan = planMoves(grid(6), breakers, 'L1')
       expect(plan?.moved ?? null).toBe(bruteForce(6, breakers))
       if (!plan) return
       const now = after(breakers, plan)
       expect(new Set(now.values()).size).toBe(breakers.length)
-      for (const x of breakers) if (x.picked) expect(legOf(now.get(x.id) ?? 0)).toBe('L1')
+      for (const x of breakers) if (x.picked) expect(legOf(alternating, now.get(x.id) ?? 0)).toBe('L1')
     }),
   )
 })
@@ -117,12 +123,51 @@ test('a full panel of forty-two keeps its two-poles and its pairs, whatever is p
   fc.assert(
     fc.property(fc.array(fc.boolean(), { minLength: 43, maxLength: 43 }), picks => {
       const breakers = build(picks)
-      const plan = planMoves(spaces, breakers, 'L2')
-      const dead = breakers.filter(x => x.picked && legOf(x.position) === 'L1').length
+      const plan = planMoves(grid(spaces), breakers, 'L2')
+      const dead = breakers.filter(x => x.picked && legOf(alternating, x.position) === 'L1').length
+      expect(plan?.steps.length).toBe(dead)
       expect(plan?.moved).toBe(2 * dead)
       const now = after(breakers, plan)
       for (const x of breakers) if (x.poles === 2) expect(now.get(x.id)).toBe(x.position)
     }),
     { numRuns: 30 },
   )
+})
+
+test('a tandem moves whole and only where the sticker lists it; unusable spaces are left alone', () => {
+  const tandem = [b(3, { id: 'up', half: 'a', picked: true }), b(3, { id: 'down', half: 'b' })]
+  expect(planMoves(grid(8), tandem, 'L1')?.steps).toEqual([{ id: 'up', from: 3, to: 1 }])
+  expect(planMoves(grid(8, { unusable: [1, 5] }), tandem, 'L1')?.steps).toEqual([
+    { id: 'up', from: 3, to: 2 },
+  ])
+  expect(planMoves(grid(8, { tandemSpaces: [3, 6] }), tandem, 'L1')?.steps[0]?.to).toBe(6)
+  expect(planMoves(grid(8, { tandemSpaces: [3, 4] }), tandem, 'L1')).toBeNull()
+})
+
+test('wires trade places inside a tied pair and inside a quad', () => {
+  const tied = [
+    b(5, { tie: { with: 'b7' }, sharesWith: 'b7' }),
+    b(7, { tie: { with: 'b5' }, sharesWith: 'b5', picked: true }),
+  ]
+  const plan = planMoves(grid(8), tied, 'L1')
+  expect(plan).toEqual({ steps: [{ id: 'b7', from: 7, to: 5, tradesWith: 'b5' }], moved: 2 })
+  const quad = [
+    b(1, { id: 'outer-up', half: 'a' }),
+    b(1, { id: 'inner', poles: 2, half: 'b' }),
+    b(3, { id: 'outer-down', half: 'b', picked: true }),
+  ]
+  expect(planMoves(grid(8), quad, 'L1')?.steps).toEqual([
+    { id: 'outer-down', from: 3, to: 1, tradesWith: 'outer-up' },
+  ])
+})
+
+test('what the whip does not reach is no place to move to, and a picked one beyond it is brought nearer', () => {
+  const near = grid(8, { reaches: space => space <= 4 })
+  expect(planMoves(near, [b(5, picked), b(3, picked)], 'L1')?.steps.map(s => s.to)).toEqual([1, 2])
+  expect(planMoves(near, [b(1, picked), b(2, picked), b(5, picked)], 'L1')).toBeNull()
+})
+
+test('legs that do not alternate are followed row by row', () => {
+  const odd = grid(8, { busLegs: ['L1', 'L1', 'L2', 'L2'] })
+  expect(planMoves(odd, [b(3, picked), b(8, picked)], 'L1')?.steps).toEqual([{ id: 'b8', from: 8, to: 4 }])
 })

@@ -1,25 +1,38 @@
 import { type CircuitNeed, circuitNeeds } from '../job/needs'
 import type { Job } from '../job/schema'
-import { occupancy, spacesOf } from '../panel/positions'
+import { legOf, occupancy, spaceName } from '../panel/positions'
+import type { Panel } from '../panel/schema'
+import type { Leg } from '../source/legs'
+
+export interface DirectoryPlace {
+  space: number
+  /** the number printed beside it */
+  name: number
+  leg: Leg
+  unusable: boolean
+  /** nothing, one breaker, or the two halves of a tandem, upper first */
+  entries: DirectoryEntry[]
+}
 
 export interface DirectoryEntry {
-  space: number
-  need: CircuitNeed | null
-  /** the lower half of a two-pole breaker */
+  need: CircuitNeed
+  /** the lower place of a two-pole breaker */
   continued: boolean
 }
 
-/** The panel directory row by row: what stands in each odd space, and in the even one beside it. */
-export function directoryOf(job: Job): [DirectoryEntry, DirectoryEntry][] {
+/** The directory of a panel row by row: what stands in each left space, and in the right one beside it. */
+export function directoryOf(job: Job, panel: Panel): [DirectoryPlace, DirectoryPlace][] {
   const needs = new Map(circuitNeeds(job).map(n => [n.circuit.id, n]))
-  const at = occupancy(job.panel.circuits)
-  const entry = (space: number): DirectoryEntry => {
-    const circuit = at.get(space)
-    return {
-      space,
-      need: (circuit && needs.get(circuit.id)) ?? null,
-      continued: circuit !== undefined && spacesOf(circuit)[0] !== space,
-    }
-  }
-  return Array.from({ length: job.panel.spaces / 2 }, (_, row) => [entry(2 * row + 1), entry(2 * row + 2)])
+  const at = occupancy(panel.circuits)
+  const place = (space: number): DirectoryPlace => ({
+    space,
+    name: spaceName(panel, space),
+    leg: legOf(panel, space),
+    unusable: panel.unusable.includes(space),
+    entries: (at.get(space) ?? []).flatMap(circuit => {
+      const need = needs.get(circuit.id)
+      return need ? [{ need, continued: circuit.position !== space }] : []
+    }),
+  })
+  return Array.from({ length: panel.spaces / 2 }, (_, row) => [place(2 * row + 1), place(2 * row + 2)])
 }

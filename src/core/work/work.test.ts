@@ -9,13 +9,16 @@ const texts = (j: Parameters<typeof evaluate>[0]) =>
 const byHand = (id: string, W: number) => load(W, { id, name: id, byHand: true })
 
 test('the directory lists every space once, a two-pole in both of its own', () => {
-  const rows = directoryOf(job([circuit(1, { poles: 2 }), circuit(4)]))
+  const j = job([circuit(1, { poles: 2 }), circuit(4), circuit(5, { id: 'up', half: 'a' })])
+  const [panel] = j.panels
+  const rows = panel ? directoryOf(j, panel) : []
   expect(rows).toHaveLength(6)
   expect(rows.flat().map(e => e.space)).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12])
-  expect(rows[0]?.[0]).toMatchObject({ need: { circuit: { id: 'c1' } }, continued: false })
-  expect(rows[1]?.[0]).toMatchObject({ need: { circuit: { id: 'c1' } }, continued: true })
-  expect(rows[1]?.[1]).toMatchObject({ need: { circuit: { id: 'c4' } } })
-  expect(rows[2]?.[0]?.need).toBeNull()
+  expect(rows[0]?.[0]).toMatchObject({ entries: [{ need: { circuit: { id: 'c1' } }, continued: false }] })
+  expect(rows[1]?.[0]).toMatchObject({ entries: [{ need: { circuit: { id: 'c1' } }, continued: true }] })
+  expect(rows[1]?.[1]).toMatchObject({ entries: [{ need: { circuit: { id: 'c4' } } }] })
+  expect(rows[2]?.[0]?.entries.map(e => e.need.position)).toEqual(['5A'])
+  expect(rows[2]?.[1]?.entries).toEqual([])
 })
 
 test('paralleling, the live line side and the single bond stand on every sheet, with their articles', () => {

@@ -1,8 +1,12 @@
 import type { Knex } from 'knex'
 import { up as jobs } from './migrations/001-jobs'
+import { up as survey } from './migrations/002-survey'
 
 /** Forward only, in this order. */
-const migrations: Record<string, (db: Knex) => Promise<void>> = { '001-jobs': jobs }
+const migrations: Record<string, (db: Knex) => Promise<void>> = {
+  '001-jobs': jobs,
+  '002-survey': survey,
+}
 
 const source: Knex.MigrationSource<string> = {
   getMigrations: async () => Object.keys(migrations),

@@ -71,6 +71,25 @@ export async function bodyText(request: Request, mostBytes = largestJobBytes): P
   return text + decoder.decode()
 }
 
+/** The body's bytes; refused with `tooLarge` as soon as it grows beyond `mostBytes`, without reading on. */
+export async function bodyBytes(request: Request, mostBytes: number, tooLarge: string): Promise<Uint8Array> {
+  if (Number(request.headers.get('content-length') ?? 0) > mostBytes) refuse(413, tooLarge)
+  const parts: Uint8Array[] = []
+  let size = 0
+  const reader = request.body?.getReader()
+  while (reader) {
+    const { done, value } = await reader.read()
+    if (done) break
+    size += value.length
+    if (size > mostBytes) {
+      await reader.cancel()
+      refuse(413, tooLarge)
+    }
+    parts.push(value)
+  }
+  return Buffer.concat(parts)
+}
+
 /** The body as what `schema` describes, or 400 with a fault for each field. */
 export async function bodyAs<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
   const text = await bodyText(request)

@@ -240,19 +240,32 @@ function replaceChanged(draft: Job, next: Job) {
   for (const key of keys) {
     const value: unknown = Reflect.get(next, key)
     if (value === undefined) Reflect.deleteProperty(draft, key)
-    else if (key === 'panel') replaceChangedPanel(draft.panel, next.panel)
+    else if (key === 'panels') replaceChangedPanels(draft, next)
     else Reflect.set(draft, key, value)
   }
 }
 
-function replaceChangedPanel(draft: Job['panel'], next: Job['panel']) {
-  const { circuits, ...facts } = next
-  Object.assign(draft, facts)
-  if (circuits.length !== draft.circuits.length) draft.circuits = circuits
-  else
-    circuits.forEach((circuit, i) => {
-      draft.circuits[i] = circuit
+function replaceChangedPanels(draft: Job, next: Job) {
+  const same =
+    draft.panels.length === next.panels.length && draft.panels.every((p, i) => p.id === next.panels[i]?.id)
+  if (!same) {
+    draft.panels = next.panels
+    return
+  }
+  next.panels.forEach((panel, i) => {
+    const at = draft.panels[i]
+    if (!at || at.circuits.length !== panel.circuits.length) {
+      draft.panels[i] = panel
+      return
+    }
+    const { circuits, ...facts } = panel
+    for (const key of Object.keys(at))
+      if (key !== 'circuits' && !(key in facts)) Reflect.deleteProperty(at, key)
+    Object.assign(at, facts)
+    circuits.forEach((circuit, n) => {
+      at.circuits[n] = circuit
     })
+  })
 }
 
 async function backOrForth(

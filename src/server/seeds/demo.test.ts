@@ -1,4 +1,5 @@
 import { evaluate } from '@/core/job/evaluate'
+import { circuitsOf } from '@/core/job/panels'
 import { readJob } from '@/core/job/read'
 import { equipmentSchema } from '@/core/source/equipment'
 import { listStations } from '../catalogue/repository'
@@ -38,8 +39,8 @@ test('the whole catalogue of the scenario is there, each entry valid and named o
 })
 
 test('each demo job shows its trap', () => {
-  expect(alderHollow.panel.circuits.reduce((spaces, c) => spaces + c.poles, 0)).toBe(26)
-  expect(alderHollow.panel.circuits.filter(c => c.picked)).toHaveLength(6)
+  expect(circuitsOf(alderHollow).reduce((spaces, c) => spaces + c.poles, 0)).toBe(26)
+  expect(circuitsOf(alderHollow).filter(c => c.picked)).toHaveLength(6)
   expect(ids(alderHollow)).toContain('neutral.shared-overload')
   expect(ids(fernbrook)).toContain('bond.none')
 })

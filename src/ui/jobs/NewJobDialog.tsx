@@ -13,7 +13,7 @@ import type { Fault } from '@/core/outcome'
 import { call } from '../api'
 import styles from './NewJobDialog.module.css'
 
-const panelSizes = [8, 12, 16, 20, 24, 30, 32, 40, 42]
+const panelSizes = [4, 6, 8, 12, 16, 20, 24, 30, 32, 40, 42, 54, 60, 66, 72, 84]
 const mains = [60, 100, 125, 150, 200, 225, 400]
 
 /** Opens a job with its name, place and panel. The server judges; what was typed stays. */
@@ -29,7 +29,7 @@ export function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => 
     setBusy(true)
     const answer = await call<{ id: string }>('/api/jobs', 'POST', facts)
     setBusy(false)
-    if (answer.ok) return router.push(`/jobs/${answer.data.id}/panel`)
+    if (answer.ok) return router.push(`/jobs/${answer.data.id}/ask`)
     setFaults(answer.faults)
     setMessage(answer.faults.length ? null : `${answer.message} What you typed stays here; try again.`)
   }

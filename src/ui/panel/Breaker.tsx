@@ -2,7 +2,8 @@
 import { Check, Ellipsis, Plus } from 'lucide-react'
 import { type KeyboardEvent, memo } from 'react'
 import type { CircuitState } from '@/core/job/evaluate'
-import { columnOf, legOf, rowOf } from '@/core/panel/positions'
+import { columnOf, rowOf } from '@/core/panel/positions'
+import type { Leg } from '@/core/source/legs'
 import { quantity } from '@/core/units/format'
 import type { WorkspaceState } from '../workspace/store'
 import styles from './Breaker.module.css'
@@ -11,22 +12,26 @@ interface Props {
   id: string
   space: number
   rows: number
+  /** the row of the grid is set by the tandem or quad around it */
+  inModule: boolean
   position: string
   label: string
   breakerA: number
   tier: number
-  traced: boolean
+  traced: 'known' | 'doubtful' | 'nothing' | 'no'
   leg: CircuitState['leg']
   feed: CircuitState['feed']
   picked: boolean
   meanW: number
   hasLoads: boolean
-  neutralWith: number | null
+  /** what else is to be said of it: shared neutral, tie, what it feeds */
+  notes: string
   selected: boolean
-  tabIndex: number
+  moving: boolean
+  tabStop: boolean
   act: WorkspaceState['act']
   select: WorkspaceState['select']
-  onFocus: (space: number) => void
+  onFocus: (cell: string) => void
 }
 
 /** What the circuit sees, in two or three words; nothing where all is plain. */
@@ -35,39 +40,48 @@ const feedWords: Record<Props['feed'], { picked: string; idle: string }> = {
   dead: { picked: 'picked, dead leg', idle: 'dead leg' },
   'no-240': { picked: 'picked, no 240 V', idle: 'no 240 V' },
   bridge: { picked: 'picked, bridges the legs', idle: 'keep off' },
+  'not-fed': { picked: 'picked, not fed', idle: 'not fed' },
   'no-source': { picked: 'picked', idle: '' },
 }
+const tracedWords = {
+  known: '',
+  doubtful: ' · doubtful',
+  nothing: ' · no load found',
+  no: ' · not traced',
+} as const
 
-/** One breaker of the drawn panel. A tap or the space bar picks it; Enter or the dots open it. */
+/** One breaker of the drawn panel. A tap or the space bar picks it; Enter or the dots open it; M moves it. */
 export const Breaker = memo(function Breaker(p: Props) {
   const words = feedWords[p.feed][p.picked ? 'picked' : 'idle']
   const name = p.label || 'Unlabelled'
   const leg = p.leg === 'both' ? '240 V' : p.leg
-  const pick = () => p.act({ op: 'selectCircuit', circuitId: p.id, picked: !p.picked })
   const onKeyDown = (event: KeyboardEvent) => {
-    if (event.key !== 'Enter') return
+    if (event.key !== 'Enter' || p.moving) return
     event.preventDefault()
     p.select(p.id, true)
   }
   return (
     <div
       className={styles.breaker}
-      style={{ gridRow: `${rowOf(p.space)} / span ${p.rows}` }}
+      style={p.inModule ? undefined : { gridRow: `${rowOf(p.space)} / span ${p.rows}` }}
       data-column={columnOf(p.space)}
       data-picked={p.picked}
       data-feed={p.feed}
       data-selected={p.selected}
+      draggable={!p.moving}
+      data-circuit={p.id}
     >
       <button
         type="button"
         className={styles.pick}
         data-space={p.space}
-        tabIndex={p.tabIndex}
+        data-cell={p.id}
+        tabIndex={p.tabStop ? 0 : -1}
         aria-pressed={p.picked}
         aria-label={`${p.position} ${name}, ${p.breakerA} amp, ${leg}${words ? `, ${words}` : ''}`}
-        onClick={pick}
+        onClick={() => !p.moving && p.act({ op: 'selectCircuit', circuitId: p.id, picked: !p.picked })}
         onKeyDown={onKeyDown}
-        onFocus={() => p.onFocus(p.space)}
+        onFocus={() => p.onFocus(p.id)}
       >
         <span className={styles.position}>{p.position.replace('·', '·\u200b')}</span>
         <span className={styles.text}>
@@ -75,10 +89,10 @@ export const Breaker = memo(function Breaker(p: Props) {
           <span className={styles.facts}>
             {p.picked && <Check size={14} strokeWidth={4} aria-hidden />}
             {words && words !== 'picked' && <b>{words.replace('picked, ', '')} · </b>}
-            {p.breakerA} A{p.rows === 2 ? ' 2-pole' : ''}
+            {p.breakerA} A{p.leg === 'both' ? ' 2-pole' : ''}
             {p.hasLoads && ` · ${quantity(p.meanW, 'W')}`}
-            {p.neutralWith !== null && ` · N with ${p.neutralWith}`}
-            {!p.traced && ' · not traced'}
+            {p.notes}
+            {tracedWords[p.traced]}
           </span>
         </span>
       </button>
@@ -97,27 +111,37 @@ export const Breaker = memo(function Breaker(p: Props) {
 
 interface FreeProps {
   space: number
-  tabIndex: number
-  onFocus: (space: number) => void
-  onAdd: (space: number) => void
+  /** the number printed beside it */
+  name: string
+  leg: Leg
+  half?: 'a' | 'b'
+  unusable: boolean
+  tabStop: boolean
+  moving: boolean
+  onFocus: (cell: string) => void
+  onAdd: (space: number, half?: 'a' | 'b') => void
 }
 
-export const FreeSpace = memo(function FreeSpace({ space, tabIndex, onFocus, onAdd }: FreeProps) {
+export const FreeSpace = memo(function FreeSpace(p: FreeProps) {
+  const { space, name, half, unusable } = p
+  const cell = `free${space}${half ?? ''}`
   return (
     <button
       type="button"
       className={styles.free}
-      style={{ gridRow: rowOf(space) }}
+      style={half ? undefined : { gridRow: rowOf(space) }}
       data-column={columnOf(space)}
       data-space={space}
-      tabIndex={tabIndex}
-      aria-label={`${space} free, ${legOf(space)}: add a breaker`}
-      onFocus={() => onFocus(space)}
-      onClick={() => onAdd(space)}
+      data-cell={cell}
+      data-unusable={unusable}
+      tabIndex={p.tabStop ? 0 : -1}
+      aria-label={unusable ? `${name} cannot be used: open` : `${name} free, ${p.leg}: add a breaker`}
+      onFocus={() => p.onFocus(cell)}
+      onClick={() => !p.moving && p.onAdd(space, half)}
     >
-      <span className={styles.position}>{space}</span>
-      <span>free</span>
-      <Plus size={16} aria-hidden />
+      <span className={styles.position}>{name}</span>
+      <span>{unusable ? 'not usable' : 'free'}</span>
+      {!unusable && <Plus size={16} aria-hidden />}
     </button>
   )
 })

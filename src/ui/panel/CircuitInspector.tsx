@@ -5,17 +5,21 @@ import { Pencil, Plus, X } from 'lucide-react'
 import { memo, useDeferredValue, useMemo, useState } from 'react'
 import * as z from 'zod'
 import type { Finding } from '@/core/checks/finding'
+import { eligibilityOf, type Verdict } from '@/core/job/eligibility'
 import type { Legs } from '@/core/job/evaluated'
 import { circuitNeeds, loadsOf, meanLoad } from '@/core/job/needs'
-import { breakerRatings, type Circuit, circuitSchema, type Job } from '@/core/job/schema'
+import { placeText } from '@/core/job/panels'
+import type { Job } from '@/core/job/schema'
 import { type Load, meanProvenance, meanW } from '@/core/loads/load'
-import { feedOf, legOf, positionText } from '@/core/panel/positions'
+import { feedOf, freeSpaces, legOf, positionText, spaceName, spaceNamed } from '@/core/panel/positions'
+import { breakerRatings, type Circuit, circuitSchema, type Panel } from '@/core/panel/schema'
+import { line } from '@/core/quantity'
 import { quantity } from '@/core/units/format'
 import { conductorSizes } from '@/core/units/tables/conductors'
 import { Choice } from '../common/Choice'
 import { EditField, readNumber, readText } from '../common/EditField'
 import { FindingCard } from '../common/FindingCard'
-import { useWorkspace } from '../workspace/store'
+import { shownPanel, useWorkspace } from '../workspace/store'
 import styles from './CircuitInspector.module.css'
 import { LoadDialog } from './LoadDialog'
 
@@ -24,7 +28,8 @@ type Arrangement = NonNullable<Job['source']>['arrangement']
 
 interface View {
   circuit: Circuit | undefined
-  circuits: Circuit[]
+  panel: Panel
+  job: Job
   findings: Finding[]
   legs: Legs | null
   arrangement: Arrangement | undefined
@@ -36,13 +41,21 @@ interface View {
  */
 export function CircuitInspector() {
   const selectedId = useWorkspace(s => s.selectedId)
-  const circuits = useWorkspace(s => s.job.panel.circuits)
+  const job = useWorkspace(s => s.job)
+  const panel = useWorkspace(shownPanel)
   const findings = useWorkspace(s => s.evaluation.findings)
   const legs = useWorkspace(s => s.evaluation.legs)
   const arrangement = useWorkspace(s => s.job.source?.arrangement)
   const now = useMemo(
-    () => ({ circuit: circuits.find(c => c.id === selectedId), circuits, findings, legs, arrangement }),
-    [selectedId, circuits, findings, legs, arrangement],
+    () => ({
+      circuit: panel.circuits.find(c => c.id === selectedId),
+      panel,
+      job,
+      findings,
+      legs,
+      arrangement,
+    }),
+    [selectedId, panel, job, findings, legs, arrangement],
   )
   const later = useDeferredValue(now)
   // until the fields of this circuit are drawn, those of another cannot be typed into
@@ -53,7 +66,8 @@ export function CircuitInspector() {
   )
 }
 
-const nameOf = (circuit: Circuit) => `${positionText(circuit)} ${circuit.label || 'Unlabelled'}`
+const nameOf = ({ job, panel }: View, circuit: Circuit) =>
+  `${placeText(job, panel, circuit)} ${circuit.label || 'Unlabelled'}`
 
 const Inspector = memo(function Inspector({ view }: { view: View }) {
   const { circuit } = view
@@ -72,7 +86,9 @@ function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
   const act = useWorkspace(s => s.act)
   const select = useWorkspace(s => s.select)
   const say = useWorkspace(s => s.say)
-  const { circuits } = view
+  const { panel } = view
+  const { circuits } = panel
+  const move = useWorkspace(s => s.move)
   const mine = view.findings.filter(
     f => f.target.view === 'panel' && f.target.circuitIds.includes(circuit.id),
   )
@@ -80,21 +96,19 @@ function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
   const { id: circuitId } = circuit
   const edit = (facts: Partial<Circuit>) => act({ op: 'editCircuit', circuitId, facts })
   const tell = (faults: ReturnType<typeof edit>) => faults[0] && say(`Not changed: ${faults[0].message}`)
-  const feed = feedOf(circuit)
+  const feed = feedOf(panel, circuit)
   const neutral = circuit.neutral.kind === 'shared' ? circuit.neutral.with : circuit.neutral.kind
   return (
     <div className={styles.inspector}>
       <div className={styles.title}>
-        <h2>{nameOf(circuit)}</h2>
+        <h2>{nameOf(view, circuit)}</h2>
         <IconButton aria-label="Close the circuit" onClick={() => select(null)}>
           <X size={20} aria-hidden />
         </IconButton>
       </div>
       <p className={styles.sub}>
-        {feed === 'both' ? '240 V, both legs' : `120 V on ${legOf(circuit.position)}`} ·{' '}
-        {circuit.traced
-          ? `seen to die by ${circuit.traced.by}, ${circuit.traced.on}`
-          : 'no one has seen it die'}
+        {feed === 'both' ? '240 V, both legs' : `120 V on ${legOf(panel, circuit.position)}`} ·{' '}
+        {tracedText(circuit)}
       </p>
       {mine.map(f => (
         <FindingCard key={f.id + f.sentence} finding={f} here />
@@ -161,10 +175,10 @@ function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
           <EditField
             key={`position of ${circuitId}`}
             label="Position"
-            value={String(circuit.position)}
+            value={String(spaceName(panel, circuit.position))}
             inputMode="decimal"
             read={readNumber(positionSchema)}
-            onCommit={toPosition => act({ op: 'moveBreaker', circuitId, toPosition })}
+            onCommit={name => act({ op: 'moveBreaker', circuitId, toPosition: spaceNamed(panel, name) })}
           />
         </div>
         <Choice
@@ -175,7 +189,10 @@ function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
             { value: 'unknown', label: 'not known' },
             ...circuits
               .filter(c => c.id !== circuitId && c.poles === 1)
-              .map(c => ({ value: c.id, label: `shared with ${c.position} ${c.label || 'unlabelled'}` })),
+              .map(c => ({
+                value: c.id,
+                label: `shared with ${positionText(panel, c)} ${c.label || 'unlabelled'}`,
+              })),
           ]}
           onChange={value =>
             tell(
@@ -218,13 +235,15 @@ function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
             onChange={protection => tell(edit({ protection }))}
           />
         </div>
+        <More circuit={circuit} view={view} />
         <Traced circuit={circuit} />
+        <Button onClick={() => move(circuitId)}>Move this breaker (M)</Button>
         <Button
           color="error"
           onClick={() => {
             tell(act({ op: 'removeCircuit', circuitId }))
             select(null)
-            say(`Removed ${positionText(circuit)} ${circuit.label}. Undo brings it back.`)
+            say(`Removed ${positionText(panel, circuit)} ${circuit.label}. Undo brings it back.`)
           }}
         >
           Remove this breaker
@@ -256,6 +275,131 @@ function CircuitAverage({ circuitId }: { circuitId: string }) {
   )
 }
 
+const tracedText = ({ traced }: Circuit) => {
+  if (!traced) return 'no one has seen it die'
+  const who = `${traced.by}, ${traced.on}`
+  if (traced.found === 'nothing') return `switched off by ${who}: nothing was seen to die`
+  const died = traced.died ? ` (${traced.died})` : ''
+  return traced.found === 'doubtful' ? `doubtful${died}: ${who}` : `seen to die${died} by ${who}`
+}
+
+/** What is asked less often: the breaker's own type, ties, what it is for, its half of a tandem, another panel. */
+function More({ circuit, view: { panel, job } }: { circuit: Circuit; view: View }) {
+  const act = useWorkspace(s => s.act)
+  const say = useWorkspace(s => s.say)
+  const { id: circuitId, tie } = circuit
+  const tell = (faults: ReturnType<typeof act>) => faults[0] && say(`Not changed: it ${faults[0].message}`)
+  const needs = circuitNeeds(job)
+  const need = needs.find(n => n.circuit.id === circuitId)
+  const neighbours = panel.circuits.filter(
+    c =>
+      c.id !== circuitId &&
+      c.poles === 1 &&
+      c.position % 2 === circuit.position % 2 &&
+      Math.abs(c.position - circuit.position) <= 2,
+  )
+  const others = job.panels.filter(p => p.id !== panel.id)
+  return (
+    <>
+      <div className={styles.pair}>
+        <EditField
+          key={`type of ${circuitId}`}
+          label="Breaker type"
+          value={circuit.type ?? ''}
+          help={panel.breakerTypes.length ? `listed: ${panel.breakerTypes.join(', ')}` : 'as printed on it'}
+          read={readText(line(20))}
+          onCommit={type =>
+            act({
+              op: 'editCircuit',
+              circuitId,
+              ...(type ? { facts: { type } } : { facts: {}, clear: ['type'] }),
+            })
+          }
+        />
+        <Choice
+          label="It carries"
+          value={circuit.purpose}
+          options={[
+            { value: 'loads', label: 'loads' },
+            { value: 'solar', label: 'solar that feeds in' },
+          ]}
+          onChange={purpose => tell(act({ op: 'editCircuit', circuitId, facts: { purpose } }))}
+        />
+      </div>
+      {circuit.poles === 1 && (
+        <Choice
+          label="Joined to its neighbour"
+          value={tie ? `${tie.kind}:${tie.with}` : 'no'}
+          options={[
+            { value: 'no', label: 'no' },
+            ...neighbours.flatMap(c =>
+              (['handle', 'common trip'] as const).map(kind => ({
+                value: `${kind}:${c.id}`,
+                label: `${kind === 'handle' ? 'handle tie' : 'common trip'} with ${positionText(panel, c)} ${c.label || 'unlabelled'}`,
+              })),
+            ),
+          ]}
+          onChange={value => {
+            const [kind, partner] = value.split(/:(.*)/)
+            tell(
+              act({
+                op: 'tieBreakers',
+                circuitId,
+                tie: partner ? { with: partner, kind: kind === 'handle' ? 'handle' : 'common trip' } : null,
+              }),
+            )
+          }}
+        />
+      )}
+      {others.length > 0 && (
+        <Choice
+          label="Stands in"
+          value={panel.id}
+          options={[
+            { value: panel.id, label: panel.name },
+            ...others.map(p => ({ value: p.id, label: `move to ${p.name}` })),
+          ]}
+          onChange={toPanelId => {
+            const to = job.panels.find(p => p.id === toPanelId)
+            if (!to || toPanelId === panel.id) return
+            const free = freeSpaces(to.spaces, to.circuits, to.unusable)
+            const refusals: string[] = []
+            for (const toPosition of free) {
+              const [fault] = act({ op: 'moveBreaker', circuitId, toPosition, toPanelId })
+              if (!fault)
+                return say(`Moved to ${to.name}, ${spaceName(to, toPosition)}. Its neutral has to follow.`)
+              refusals.push(fault.message)
+            }
+            say(`Not moved: ${refusals[0] ?? `${to.name} has no free space`}`)
+          }}
+        />
+      )}
+      {need && <Eligibility verdicts={eligibilityOf(need, needs)} />}
+    </>
+  )
+}
+
+const answers = { yes: 'can', 'with care': 'can, but', no: 'cannot' } as const
+
+/** Which arrangement can carry this circuit, and why not. */
+function Eligibility({ verdicts }: { verdicts: Verdict[] }) {
+  return (
+    <section aria-label="Can be carried by">
+      <h3>Can be carried by</h3>
+      <dl className={styles.verdicts}>
+        {verdicts.map(v => (
+          <div key={v.key} data-answer={v.answer}>
+            <dt>{v.label}</dt>
+            <dd>
+              <b>{answers[v.answer]}</b> {v.reasons.join('; ')}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  )
+}
+
 function Traced({ circuit }: { circuit: Circuit }) {
   const act = useWorkspace(s => s.act)
   const person = useWorkspace(s => s.person)
@@ -268,7 +412,11 @@ function Traced({ circuit }: { circuit: Circuit }) {
       variant="outlined"
       onClick={() => {
         const on = new Date().toISOString().slice(0, 10)
-        act({ op: 'editCircuit', circuitId: circuit.id, facts: { traced: { by: person, on } } })
+        act({
+          op: 'editCircuit',
+          circuitId: circuit.id,
+          facts: { traced: { by: person, on, found: 'known' } },
+        })
       }}
     >
       I saw it die today
@@ -277,17 +425,19 @@ function Traced({ circuit }: { circuit: Circuit }) {
 }
 
 /** What is picked, by importance, while no circuit is open. */
-function Overview({ view: { circuits, legs, arrangement } }: { view: View }) {
+function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
   const showWorking = useWorkspace(s => s.showWorking)
   const select = useWorkspace(s => s.select)
-  const picked = circuits.filter(c => c.picked)
-  if (!circuits.length)
+  const picked = job.panels.flatMap(p =>
+    p.circuits.filter(c => c.picked).map(c => ({ ...c, at: placeText(job, p, c) })),
+  )
+  if (!panel.circuits.length)
     return (
       <div className={styles.inspector}>
         <h2>An empty panel</h2>
         <p>
-          Press a free space to add the breaker that stands there. Odd numbers run down the left, even down
-          the right.
+          Press a free space to add the breaker that stands there. Size, numbering and what is on the sticker
+          stand under This panel.
         </p>
         <p>
           Or press <kbd>E</kbd> and type them as you read them, a line each: 7 20 kitchen counter.
@@ -308,7 +458,7 @@ function Overview({ view: { circuits, legs, arrangement } }: { view: View }) {
               {here.map(c => (
                 <li key={c.id}>
                   <button type="button" onClick={() => select(c.id, true)}>
-                    <b>{positionText(c)}</b> <span>{c.label || 'Unlabelled'}</span>
+                    <b>{c.at}</b> <span>{c.label || 'Unlabelled'}</span>
                     <span>
                       {quantity(
                         c.loads.reduce((sum, l) => sum + meanW(l), 0),

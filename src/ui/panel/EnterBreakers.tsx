@@ -13,7 +13,7 @@ import styles from './EnterBreakers.module.css'
 const largestFile = 1_000_000
 
 /** Breakers as they are read aloud, a line each; a directory pasted or read from a file comes in as one change. */
-export function EnterBreakers({ onClose }: { onClose: () => void }) {
+export function EnterBreakers({ panelId, onClose }: { panelId: string; onClose: () => void }) {
   const store = useWorkspaceStore()
   const id = useWorkspace(s => s.id)
   const [text, setText] = useState('')
@@ -27,7 +27,7 @@ export function EnterBreakers({ onClose }: { onClose: () => void }) {
   /** Enters what was read, as one change; what was refused comes back. */
   const put = (reads: readonly Read[]): Entered['refused'] => {
     const { job, act, select } = store.getState()
-    const entered = enter(job, reads, () => crypto.randomUUID(), waiting.current)
+    const entered = enter(job, reads, () => crypto.randomUUID(), waiting.current, panelId)
     const { operations, done, refused: not, lastId } = entered
     const [only] = done
     const label = done.length === 1 && only ? only : plural(done.length, 'breaker')
@@ -35,11 +35,11 @@ export function EnterBreakers({ onClose }: { onClose: () => void }) {
     if (faults.length) return [{ text: '', why: together(faults.map(f => f.message)) }, ...not]
     waiting.current = entered.waiting
     if (lastId) select(lastId, false)
-    const spaces = entered.waiting.map(w => String(w.sharesWith))
+    const spaces = entered.waiting.map(w => String(w.with.name))
     setSaid(
       [
         ...(done.length > 1 ? [`${plural(done.length, 'breaker')} entered.`] : only ? [`${only}.`] : []),
-        ...(spaces.length ? [`A shared neutral waits for ${together(spaces)}.`] : []),
+        ...(spaces.length ? [`A pair waits for ${together(spaces)}.`] : []),
       ].join(' '),
     )
     return not
@@ -99,7 +99,7 @@ export function EnterBreakers({ onClose }: { onClose: () => void }) {
         <Button variant="outlined" onClick={() => chooser.current?.click()}>
           From a file
         </Button>
-        <Button variant="outlined" href={`/api/jobs/${id}/directory`}>
+        <Button variant="outlined" href={`/api/jobs/${id}/directory?panel=${encodeURIComponent(panelId)}`}>
           Save as CSV
         </Button>
         <IconButton aria-label="Close the entry" onClick={onClose}>

@@ -1,129 +1,337 @@
 'use client'
-import { Fragment, type KeyboardEvent, useMemo, useRef, useState } from 'react'
-import { columnOf, legOf, occupancy, rowOf, spacesOf } from '@/core/panel/positions'
+import {
+  type DragEvent,
+  Fragment,
+  type KeyboardEvent,
+  type MouseEvent,
+  useMemo,
+  useRef,
+  useState,
+} from 'react'
+import { bodyOf, bodySpaces } from '@/core/panel/body'
+import {
+  columnOf,
+  feedOf,
+  halvesOf,
+  legOf,
+  occupancy,
+  positionText,
+  rowOf,
+  spaceName,
+  spacesOf,
+} from '@/core/panel/positions'
+import type { Circuit, Panel } from '@/core/panel/schema'
 import { useWorkspace } from '../workspace/store'
 import { Breaker, FreeSpace } from './Breaker'
+import { MovingStrip } from './MovingStrip'
 import styles from './PanelDrawing.module.css'
 
 const busWords = { live: 'live', dead: 'dead', 'not fed': 'not fed' } as const
 
+interface Props {
+  panel: Panel
+  moving: string | null
+  onMove: (circuitId: string | null) => void
+  onAdd: (space: number, half?: 'a' | 'b') => void
+}
+
 /** The drawn panel: every breaker a control, the bus a channel between the columns that is wet where the leg is live. */
-export function PanelDrawing({ onAdd }: { onAdd: (space: number) => void }) {
-  const panel = useWorkspace(s => s.job.panel)
+export function PanelDrawing({ panel, moving, onMove, onAdd }: Props) {
   const states = useWorkspace(s => s.evaluation.circuits)
-  const buses = useWorkspace(s => s.evaluation.buses)
+  const tied = useWorkspace(s => s.evaluation.buses)
+  const reached = useWorkspace(s => s.evaluation.reached.includes(panel.id))
+  const panels = useWorkspace(s => s.job.panels)
   const selectedId = useWorkspace(s => s.selectedId)
   const act = useWorkspace(s => s.act)
   const select = useWorkspace(s => s.select)
-  const [focused, setFocused] = useState(1)
+  const say = useWorkspace(s => s.say)
+  const [focused, setFocused] = useState('')
+  const [target, setTarget] = useState<number | null>(null)
   const drawing = useRef<HTMLFieldSetElement>(null)
+  const buses = reached ? tied : ({ L1: 'not fed', L2: 'not fed' } as const)
 
   const at = useMemo(() => occupancy(panel.circuits), [panel.circuits])
-  const firstOf = (space: number) => at.get(space)?.position ?? space
-  const tabStop = firstOf(Math.min(focused, panel.spaces))
+  const mover = moving === null ? undefined : panel.circuits.find(c => c.id === moving)
+  const feeds = new Map(panels.flatMap(p => (p.feederId ? [[p.feederId, p.name] as const] : [])))
+  const byId = new Map(states.map(s => [s.id, s]))
+  const tabStop =
+    panel.circuits.some(c => c.id === focused) || focused.startsWith('free')
+      ? focused
+      : (at.get(1)?.[0]?.id ?? 'free1')
+
+  const stop = () => {
+    onMove(null)
+    setTarget(null)
+  }
+  const drop = (space: number) => {
+    if (!mover) return
+    const [fault] = act({ op: 'moveBreaker', circuitId: mover.id, toPosition: space })
+    if (fault) return say(`Not moved: the panel ${fault.message}.`)
+    stop()
+    say(`Moved ${mover.label || 'the breaker'} to ${spaceName(panel, space)}. Undo takes it back.`)
+  }
+
+  const cellOf = (event: { target: EventTarget }) =>
+    event.target instanceof HTMLElement ? event.target.closest<HTMLElement>('[data-cell]') : null
+  const spaceUnder = (event: { target: EventTarget }) => {
+    const cell =
+      cellOf(event) ??
+      (event.target instanceof HTMLElement
+        ? (event.target.closest('[data-circuit]')?.querySelector<HTMLElement>('[data-cell]') ?? null)
+        : null)
+    return cell ? Number(cell.dataset.space) : null
+  }
 
   const onKeyDown = (event: KeyboardEvent) => {
-    const cell = (event.target as HTMLElement).closest<HTMLElement>('[data-space]')
+    const cell = cellOf(event)
     if (!cell || event.target !== cell) return
     const space = Number(cell.dataset.space)
-    const below = (at.get(space)?.poles ?? 1) === 2 ? 4 : 2
-    const wanted = {
-      ArrowUp: space - 2,
-      ArrowDown: space + below,
-      ArrowLeft: space % 2 === 0 ? space - 1 : null,
-      ArrowRight: space % 2 === 1 ? space + 1 : null,
-      Home: space % 2 === 1 ? 1 : 2,
-      End: space % 2 === 1 ? panel.spaces - 1 : panel.spaces,
-    }[event.key]
-    if (wanted === undefined) return
+    if (event.key === 'm' && !event.ctrlKey && !event.metaKey && !event.altKey) {
+      event.preventDefault()
+      if (moving) return stop()
+      if (panel.circuits.some(c => c.id === cell.dataset.cell)) {
+        onMove(cell.dataset.cell ?? null)
+        setTarget(null)
+      }
+      return
+    }
+    if (mover && (event.key === 'Enter' || event.key === ' ')) {
+      event.preventDefault()
+      return drop(space)
+    }
+    if (mover && event.key === 'Escape') {
+      event.preventDefault()
+      return stop()
+    }
+    const next = neighbour(drawing.current, cell, event.key)
+    if (next === undefined) return
     event.preventDefault()
-    if (wanted === null || wanted < 1 || wanted > panel.spaces) return
-    const target = firstOf(wanted)
-    setFocused(target)
-    drawing.current?.querySelector<HTMLElement>(`[data-space="${target}"]`)?.focus()
+    if (!next) return
+    next.focus()
+    if (mover) setTarget(Number(next.dataset.space))
+  }
+  const onClick = (event: MouseEvent) => {
+    const space = mover ? spaceUnder(event) : null
+    if (space === null) return
+    event.preventDefault()
+    drop(space)
+  }
+  const onDragStart = (event: DragEvent) => {
+    const dragged =
+      event.target instanceof HTMLElement ? event.target.closest<HTMLElement>('[data-circuit]') : null
+    if (!dragged?.dataset.circuit) return
+    event.dataTransfer.effectAllowed = 'move'
+    event.dataTransfer.setData('text/plain', dragged.dataset.circuit)
+    const id = dragged.dataset.circuit
+    // the browser takes its picture of the dragged breaker first
+    setTimeout(() => onMove(id))
+  }
+  const onDragOver = (event: DragEvent) => {
+    const space = mover ? spaceUnder(event) : null
+    if (space === null) return
+    event.preventDefault()
+    if (space !== target) setTarget(space)
   }
 
   const spaces = Array.from({ length: panel.spaces }, (_, i) => i + 1)
+  const drawn = new Set<Circuit>()
   return (
-    <fieldset ref={drawing} className={styles.panel} onKeyDown={onKeyDown}>
-      <legend className="visually-hidden">
-        {panel.name}: arrows move, space picks, Enter opens the circuit
-      </legend>
-      <div className={styles.main}>
-        <span>{panel.name}</span>
-        <b>Main {panel.mainA} A</b>
-        <span>{panel.supply === 'service' ? 'Service panel' : 'Fed from another panel'}</span>
-      </div>
-      <div className={styles.grid}>
-        {spaces.map(space => {
-          const circuit = at.get(space)
-          if (!circuit) {
-            return (
-              <Fragment key={space}>
-                {bus(space)}
-                <FreeSpace
-                  space={space}
-                  tabIndex={space === tabStop ? 0 : -1}
-                  onFocus={setFocused}
-                  onAdd={onAdd}
-                />
-              </Fragment>
-            )
-          }
-          if (circuit.position !== space) return <Fragment key={space}>{bus(space)}</Fragment>
-          const state = states.find(s => s.id === circuit.id)
-          const { neutral } = circuit
-          const partner =
-            neutral.kind === 'shared' ? panel.circuits.find(c => c.id === neutral.with) : undefined
-          return (
+    <>
+      {mover && (
+        <MovingStrip
+          panel={panel}
+          circuit={mover}
+          target={target}
+          onDrop={() => target !== null && drop(target)}
+          onCancel={stop}
+        />
+      )}
+      <fieldset
+        ref={drawing}
+        className={styles.panel}
+        data-feeds={panel.feedsFrom}
+        data-moving={mover !== undefined}
+        onKeyDown={onKeyDown}
+        onClick={onClick}
+        onMouseOver={event => mover && setTarget(spaceUnder(event) ?? target)}
+        onFocus={() => {}}
+        onDragStart={onDragStart}
+        onDragOver={onDragOver}
+        onDrop={event => {
+          event.preventDefault()
+          const space = spaceUnder(event)
+          if (space !== null) drop(space)
+        }}
+        onDragEnd={stop}
+      >
+        <legend className="visually-hidden">
+          {panel.name}: arrows move, space picks, Enter opens the circuit, M moves the breaker
+        </legend>
+        <div className={styles.main}>
+          <span>{panel.name}</span>
+          <b>{panel.mainA === undefined ? 'Main lugs' : `Main ${panel.mainA} A`}</b>
+          <span>
+            {panel.supply === 'service' ? 'Service panel' : 'Fed from another panel'}
+            {panel.busA !== undefined && ` · bus ${panel.busA} A`}
+          </span>
+        </div>
+        <div className={styles.grid}>
+          {spaces.map(space => (
             <Fragment key={space}>
               {bus(space)}
-              <Breaker
-                id={circuit.id}
-                space={space}
-                rows={spacesOf(circuit).length}
-                position={state?.position ?? String(space)}
-                label={circuit.label}
-                breakerA={circuit.breakerA}
-                tier={circuit.tier}
-                traced={circuit.traced !== undefined}
-                leg={state?.leg ?? legOf(space)}
-                feed={state?.feed ?? 'no-source'}
-                picked={circuit.picked}
-                meanW={state?.meanW ?? 0}
-                hasLoads={circuit.loads.length > 0}
-                neutralWith={partner?.position ?? null}
-                selected={circuit.id === selectedId}
-                tabIndex={space === tabStop ? 0 : -1}
-                act={act}
-                select={select}
-                onFocus={setFocused}
-              />
-              {partner && partner.position > space && columnOf(partner.position) === columnOf(space) && (
-                <span
-                  className={styles.shared}
-                  data-column={columnOf(space)}
-                  style={{ gridRow: `${rowOf(space)} / ${rowOf(partner.position) + 1}` }}
-                  aria-hidden="true"
-                >
-                  N
-                </span>
-              )}
+              {place(space)}
             </Fragment>
-          )
-        })}
-      </div>
-    </fieldset>
+          ))}
+        </div>
+      </fieldset>
+    </>
   )
+
+  function place(space: number) {
+    const here = at.get(space)
+    const [first] = here ?? []
+    if (!first) return free(space)
+    if (!first.half) return first.position === space ? breaker(first, false) : null
+    // a tandem or a quad: drawn once, at its upper space, whole
+    const body = bodyOf(
+      panel.circuits.map(c => (c.tie ? { ...c, tie: undefined } : c)),
+      { ...first, tie: undefined },
+    )
+    const members = panel.circuits.filter(c => c === first || body.some(b => b.id === c.id))
+    if (members.some(c => drawn.has(c))) return null
+    for (const c of members) drawn.add(c)
+    const taken = bodySpaces(members)
+    const halves = new Set(members.flatMap(halvesOf))
+    return (
+      <div
+        className={styles.module}
+        data-column={columnOf(space)}
+        style={{ gridRow: `${rowOf(space)} / span ${taken.length}` }}
+      >
+        {taken.flatMap(s =>
+          (['a', 'b'] as const).map(half => {
+            const circuit = members.find(c => halvesOf(c)[0] === s + half)
+            if (circuit) return breaker(circuit, true)
+            return halves.has(s + half) ? null : free(s, half)
+          }),
+        )}
+      </div>
+    )
+  }
+
+  function free(space: number, half?: 'a' | 'b') {
+    const cell = `free${space}${half ?? ''}`
+    return (
+      <FreeSpace
+        key={cell}
+        space={space}
+        name={`${spaceName(panel, space)}${half?.toUpperCase() ?? ''}`}
+        leg={legOf(panel, space)}
+        {...(half && { half })}
+        unusable={panel.unusable.includes(space)}
+        tabStop={cell === tabStop}
+        moving={mover !== undefined}
+        onFocus={setFocused}
+        onAdd={onAdd}
+      />
+    )
+  }
+
+  function breaker(circuit: Circuit, inModule: boolean) {
+    const state = byId.get(circuit.id)
+    const { neutral, tie, position: space } = circuit
+    const other = (id: string | undefined) => panel.circuits.find(c => c.id === id)
+    const partner = neutral.kind === 'shared' ? other(neutral.with) : undefined
+    const tied = other(tie?.with)
+    const feeding = feeds.get(circuit.id)
+    const notes = [
+      ...(feeding ? [`feeds ${feeding}`] : []),
+      ...(circuit.purpose === 'solar' ? ['feeds in'] : []),
+      ...(partner ? [`N with ${positionText(panel, partner)}`] : []),
+      ...(tied
+        ? [`${tie?.kind === 'handle' ? 'handle tie' : 'common trip'} ${positionText(panel, tied)}`]
+        : []),
+    ]
+    return (
+      <Fragment key={circuit.id}>
+        <Breaker
+          id={circuit.id}
+          space={space}
+          rows={spacesOf(circuit).length}
+          inModule={inModule}
+          position={positionText(panel, circuit)}
+          label={circuit.label}
+          breakerA={circuit.breakerA}
+          tier={circuit.tier}
+          traced={circuit.traced?.found ?? 'no'}
+          leg={state?.leg ?? feedOf(panel, circuit)}
+          feed={state?.feed ?? 'no-source'}
+          picked={circuit.picked}
+          meanW={state?.meanW ?? 0}
+          hasLoads={circuit.loads.length > 0}
+          notes={notes.map(n => ` · ${n}`).join('')}
+          selected={circuit.id === selectedId}
+          moving={mover !== undefined}
+          tabStop={circuit.id === tabStop}
+          act={act}
+          select={select}
+          onFocus={setFocused}
+        />
+        {partner &&
+          partner.position > space &&
+          columnOf(partner.position) === columnOf(space) &&
+          !inModule && (
+            <span
+              className={styles.shared}
+              data-column={columnOf(space)}
+              style={{ gridRow: `${rowOf(space)} / ${rowOf(partner.position) + 1}` }}
+              aria-hidden="true"
+            >
+              N
+            </span>
+          )}
+      </Fragment>
+    )
+  }
 
   function bus(space: number) {
     if (space % 2 === 0) return null
-    const leg = legOf(space)
+    const leg = legOf(panel, space)
     return (
-      <span className={styles.bus} data-bus={buses[leg]} style={{ gridRow: rowOf(space) }}>
+      <span className={styles.bus} data-bus={buses[leg]} data-leg={leg} style={{ gridRow: rowOf(space) }}>
         {leg}
         {space <= 3 && <small>{busWords[buses[leg]]}</small>}
       </span>
     )
   }
+}
+
+/** The cell that an arrow, Home or End leads to; null at the edge, undefined for any other key. */
+function neighbour(
+  drawing: HTMLElement | null,
+  from: HTMLElement,
+  key: string,
+): HTMLElement | null | undefined {
+  if (!drawing || !['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight', 'Home', 'End'].includes(key))
+    return undefined
+  const column = columnOf(Number(from.dataset.space))
+  const cells = [...drawing.querySelectorAll<HTMLElement>('[data-cell]')]
+  const inColumn = (side: string) => cells.filter(c => columnOf(Number(c.dataset.space)) === side)
+  const own = inColumn(column)
+  const here = own.indexOf(from)
+  switch (key) {
+    case 'ArrowUp':
+      return own[here - 1] ?? null
+    case 'ArrowDown':
+      return own[here + 1] ?? null
+    case 'Home':
+      return own[0] ?? null
+    case 'End':
+      return own.at(-1) ?? null
+  }
+  const to = key === 'ArrowLeft' ? 'left' : 'right'
+  if (to === column) return null
+  const row = rowOf(Number(from.dataset.space))
+  // the one that stands beside it, or reaches down to it
+  return inColumn(to).findLast(c => rowOf(Number(c.dataset.space)) <= row) ?? null
 }

@@ -1,11 +1,13 @@
 'use client'
 import Button from '@mui/material/Button'
 import Drawer from '@mui/material/Drawer'
+import Tab from '@mui/material/Tab'
+import Tabs from '@mui/material/Tabs'
 import useMediaQuery from '@mui/material/useMediaQuery'
 import dynamic from 'next/dynamic'
-import { type ReactNode, useCallback, useEffect, useLayoutEffect, useState } from 'react'
+import { useCallback, useEffect, useLayoutEffect, useState } from 'react'
 import { isTyping } from '../common/typing'
-import { useWorkspace } from '../workspace/store'
+import { shownPanel, useWorkspace } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
 import { PanelDrawing } from './PanelDrawing'
 import styles from './PanelView.module.css'
@@ -14,12 +16,21 @@ const loadDialog = () => import('./AddBreakerDialog').then(m => m.AddBreakerDial
 const AddBreakerDialog = dynamic(loadDialog)
 const loadEntry = () => import('./EnterBreakers').then(m => m.EnterBreakers)
 const EnterBreakers = dynamic(loadEntry)
+const PanelFactsDialog = dynamic(() => import('./PanelFactsDialog').then(m => m.PanelFactsDialog))
+const AddPanelDialog = dynamic(() => import('./AddPanelDialog').then(m => m.AddPanelDialog))
 
 export function PanelView() {
-  const [adding, setAdding] = useState<number | null>(null)
+  const [adding, setAdding] = useState<{ space: number; half: 'a' | 'b' | undefined } | null>(null)
+  const [overlay, setOverlay] = useState<'facts' | 'add' | null>(null)
   const narrow = useMediaQuery('(max-width: 1100px)')
+  const panel = useWorkspace(shownPanel)
+  const panels = useWorkspace(s => s.job.panels)
+  const showPanel = useWorkspace(s => s.showPanel)
+  const moving = useWorkspace(s => s.movingId)
+  const move = useWorkspace(s => s.move)
   const detailsOpen = useWorkspace(s => s.detailsOpen)
   const select = useWorkspace(s => s.select)
+  const id = useWorkspace(s => s.id)
   const [entering, setEntering] = useState(false)
   // before the first paint: who sees the panel can press the key
   useLayoutEffect(() => {
@@ -32,22 +43,45 @@ export function PanelView() {
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [])
-  const onAdd = useCallback((space: number) => setAdding(space), [])
+  const onAdd = useCallback((space: number, half?: 'a' | 'b') => setAdding({ space, half }), [])
   // fetched behind the first paint, so that nothing typed at once is lost
   useEffect(() => void Promise.all([loadDialog(), loadEntry()]), [])
   return (
     <div className={styles.view}>
       <h1 className="visually-hidden">Panel</h1>
       <div className={styles.drawing}>
-        {entering && <EnterBreakers onClose={() => setEntering(false)} />}
-        <PanelDrawing onAdd={onAdd} />
-        <Legend>
+        <div className={styles.tools}>
+          {panels.length > 1 && (
+            <Tabs value={panel.id} onChange={(_, to) => showPanel(to)} aria-label="Panels of this job">
+              {panels.map(p => (
+                <Tab key={p.id} value={p.id} label={`${p.mark ? `${p.mark} · ` : ''}${p.name}`} />
+              ))}
+            </Tabs>
+          )}
+          <span className={styles.spread} />
           {!entering && (
             <Button size="small" variant="outlined" onClick={() => setEntering(true)}>
               Enter breakers by line (E)
             </Button>
           )}
-        </Legend>
+          <Button size="small" onClick={() => setOverlay('facts')}>
+            This panel
+          </Button>
+          <Button size="small" onClick={() => setOverlay('add')}>
+            Add a panel
+          </Button>
+          <Button size="small" href={`/jobs/${id}/labels?panel=${encodeURIComponent(panel.id)}`}>
+            Directory and labels
+          </Button>
+        </div>
+        {entering && <EnterBreakers key={panel.id} panelId={panel.id} onClose={() => setEntering(false)} />}
+        <PanelDrawing key={panel.id} panel={panel} moving={moving} onMove={move} onAdd={onAdd} />
+        <div className={styles.legend}>
+          <p>
+            Tap to pick; the dots open a circuit; drag a breaker, or press M, to move it. Filled: picked.
+            Striped: picked but not served. N: shared neutral.
+          </p>
+        </div>
       </div>
       {narrow && (
         <Drawer
@@ -64,19 +98,16 @@ export function PanelView() {
           <CircuitInspector />
         </aside>
       )}
-      {adding !== null && <AddBreakerDialog space={adding} onClose={() => setAdding(null)} />}
-    </div>
-  )
-}
-
-function Legend({ children }: { children: ReactNode }) {
-  return (
-    <div className={styles.legend}>
-      <p>
-        Tap to pick; the dots open a circuit. Filled: picked. Striped: picked but not served. N: shared
-        neutral.
-      </p>
-      {children}
+      {adding !== null && (
+        <AddBreakerDialog
+          panel={panel}
+          space={adding.space}
+          half={adding.half}
+          onClose={() => setAdding(null)}
+        />
+      )}
+      {overlay === 'facts' && <PanelFactsDialog panel={panel} onClose={() => setOverlay(null)} />}
+      {overlay === 'add' && <AddPanelDialog onClose={() => setOverlay(null)} />}
     </div>
   )
 }

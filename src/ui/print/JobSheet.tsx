@@ -3,11 +3,13 @@ import { calculators } from '@/core/calculators'
 import { methodOf } from '@/core/hookup/method'
 import { evaluate } from '@/core/job/evaluate'
 import { circuitNeeds } from '@/core/job/needs'
+import { tiedPanel } from '@/core/job/panels'
 import type { Calculation, Job } from '@/core/job/schema'
+import { isKnown } from '@/core/panel/schema'
 import { arrangementName } from '@/core/source/legs'
 import { quantity } from '@/core/units/format'
 import { deference } from '@/core/work/deference'
-import { type DirectoryEntry, directoryOf } from '@/core/work/directory'
+import { type DirectoryPlace, directoryOf } from '@/core/work/directory'
 import styles from './JobSheet.module.css'
 
 /** One page for the door: directory, picked circuits, balance, cautions. */
@@ -24,7 +26,8 @@ export function JobSheet({
 }) {
   const evaluation = evaluate(job)
   const picked = circuitNeeds(job).filter(n => n.circuit.picked)
-  const { source, outage, panel } = job
+  const { source, outage } = job
+  const panel = tiedPanel(job)
   const dense = panel.spaces > 30 || picked.length > 14
   const answers = job.calculations.map(c => ({ ...c, answer: answerOf(c) }))
   const grave = evaluation.findings.filter(f => f.severity === 'stop' || f.severity === 'fix')
@@ -51,20 +54,21 @@ export function JobSheet({
       <div className={styles.columns}>
         <section>
           <h2>
-            Directory: {panel.name}, main {panel.mainA} A
+            Directory: {panel.name}, {panel.mainA === undefined ? 'main lugs' : `main ${panel.mainA} A`}
           </h2>
           <table className={styles.directory}>
             <tbody>
-              {directoryOf(job).map(([odd, even]) => (
+              {directoryOf(job, panel).map(([odd, even]) => (
                 <tr key={odd.space}>
-                  <Cell entry={odd} />
-                  <Cell entry={even} />
+                  <Cell place={odd} />
+                  <Cell place={even} />
                 </tr>
               ))}
             </tbody>
           </table>
           <p className={styles.small}>
-            ■ picked for the outage. n.t.: no one has seen it die. Legs alternate by row, L1 first.
+            ■ picked for the outage. n.t.: no one has seen it die for certain.
+            {job.panels.length > 1 && ' The other panels have a directory each.'}
           </p>
         </section>
         <section>
@@ -161,19 +165,27 @@ function answerOf({ calculator: name, input }: Calculation): string {
     : `${calculator?.question ?? name} It cannot be answered as it was kept.`
 }
 
-function Cell({ entry: { space, need, continued } }: { entry: DirectoryEntry }) {
-  const circuit = need?.circuit
+function Cell({ place: { name, unusable, entries } }: { place: DirectoryPlace }) {
   return (
     <>
-      <td className={styles.space}>{space}</td>
-      <td className={styles.entry} data-picked={circuit?.picked}>
-        <div>
-          {circuit?.picked && '■ '}
-          {circuit ? (continued ? '(second pole)' : circuit.label || 'unlabelled') : 'free'}
-        </div>
+      <td className={styles.space}>{name}</td>
+      <td className={styles.entry} data-picked={entries.some(e => e.need.circuit.picked)}>
+        {!entries.length && <div>{unusable ? 'not usable' : 'free'}</div>}
+        {entries.map(({ need: { circuit }, continued }) => (
+          <div key={circuit.id}>
+            {circuit.picked && '■ '}
+            {circuit.half && `${circuit.half.toUpperCase()} `}
+            {continued ? '(second pole)' : circuit.label || 'unlabelled'}
+          </div>
+        ))}
       </td>
       <td className={styles.rating}>
-        {circuit && !continued && `${circuit.breakerA} A${circuit.traced ? '' : ' n.t.'}`}
+        {entries.map(
+          ({ need: { circuit }, continued }) =>
+            !continued && (
+              <div key={circuit.id}>{`${circuit.breakerA} A${isKnown(circuit) ? '' : ' n.t.'}`}</div>
+            ),
+        )}
       </td>
     </>
   )

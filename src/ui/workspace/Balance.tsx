@@ -11,7 +11,7 @@ export function Balance() {
   const lines = useWorkspace(s => s.evaluation.balance)
   const headline = useWorkspace(s => s.evaluation.headline)
   const id = useWorkspace(s => s.id)
-  const anyPicked = useWorkspace(s => s.job.panel.circuits.some(c => c.picked))
+  const anyPicked = useWorkspace(s => s.job.panels.some(p => p.circuits.some(c => c.picked)))
   return (
     <section aria-label="Balance" className={styles.balance}>
       <h2>Balance</h2>

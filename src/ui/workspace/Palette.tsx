@@ -3,7 +3,7 @@ import Autocomplete from '@mui/material/Autocomplete'
 import Dialog from '@mui/material/Dialog'
 import TextField from '@mui/material/TextField'
 import { useRouter } from 'next/navigation'
-import { positionText } from '@/core/panel/positions'
+import { placeText } from '@/core/job/panels'
 import { useWorkspace } from './store'
 import { views } from './views'
 
@@ -17,7 +17,7 @@ interface Entry {
 export function Palette({ onClose, onFacts }: { onClose: () => void; onFacts: () => void }) {
   const router = useRouter()
   const id = useWorkspace(s => s.id)
-  const circuits = useWorkspace(s => s.job.panel.circuits)
+  const job = useWorkspace(s => s.job)
   const findings = useWorkspace(s => s.evaluation.findings)
   const act = useWorkspace(s => s.act)
   const back = useWorkspace(s => s.back)
@@ -41,13 +41,15 @@ export function Palette({ onClose, onFacts }: { onClose: () => void; onFacts: ()
         },
       })),
     ),
-    ...circuits.map(c => ({
-      label: `${c.picked ? 'Drop' : 'Pick'} ${positionText(c)} ${c.label || 'unlabelled'}`,
-      group: 'Circuits',
-      run: () => {
-        act({ op: 'selectCircuit', circuitId: c.id, picked: !c.picked })
-      },
-    })),
+    ...job.panels.flatMap(panel =>
+      panel.circuits.map(c => ({
+        label: `${c.picked ? 'Drop' : 'Pick'} ${placeText(job, panel, c)} ${c.label || 'unlabelled'}`,
+        group: 'Circuits',
+        run: () => {
+          act({ op: 'selectCircuit', circuitId: c.id, picked: !c.picked })
+        },
+      })),
+    ),
   ]
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-label="Commands">

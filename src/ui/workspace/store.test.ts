@@ -1,4 +1,5 @@
 import { applyOperation } from '@/core/job/operations'
+import { circuitsOf } from '@/core/job/panels'
 import type { JobRecord } from '@/core/job/record'
 import { alderHollow } from '@/server/seeds/jobs'
 import { createWorkspace } from './store'
@@ -50,7 +51,7 @@ function fakeServer() {
 
 const settled = () => jest.advanceTimersByTimeAsync(30_000)
 const drop = { op: 'selectCircuit', circuitId: 'c7', picked: false } as const
-const picked = (job: JobRecord['job']) => job.panel.circuits.find(c => c.id === 'c7')?.picked
+const picked = (job: JobRecord['job']) => circuitsOf(job).find(c => c.id === 'c7')?.picked
 
 beforeEach(() => jest.useFakeTimers())
 afterEach(() => jest.useRealTimers())

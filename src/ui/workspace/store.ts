@@ -2,9 +2,11 @@ import { createContext, useContext } from 'react'
 import { createStore, type StoreApi, useStore } from 'zustand'
 import { type Evaluation, evaluate } from '@/core/job/evaluate'
 import { applyOperation, describeOperation, type Operation } from '@/core/job/operations'
+import { circuitOf } from '@/core/job/panels'
 import type { JobRecord, Revision } from '@/core/job/record'
 import type { Job } from '@/core/job/schema'
 import type { Fault } from '@/core/outcome'
+import type { Panel } from '@/core/panel/schema'
 import type { Working } from '@/core/working'
 import { call, faultLine } from '../api'
 import type { Pending } from './record'
@@ -29,6 +31,10 @@ export interface WorkspaceState {
   conflict: Conflict | null
   /** one line for the person: something changed or went wrong outside a field */
   notice: string | null
+  /** the panel that is shown; null: the first */
+  panelId: string | null
+  /** the breaker that is being moved */
+  movingId: string | null
   selectedId: string | null
   detailsOpen: boolean
   working: Working | null
@@ -41,6 +47,8 @@ export interface WorkspaceState {
   takeUp: () => void
   /** Takes over what others wrote, when nothing is waiting here. */
   refresh: () => Promise<void>
+  showPanel: (panelId: string) => void
+  move: (circuitId: string | null) => void
   select: (circuitId: string | null, open?: boolean) => void
   showWorking: (working: Working | null) => void
   say: (notice: string | null) => void
@@ -164,6 +172,8 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
       saving: 'idle',
       conflict: null,
       notice: null,
+      panelId: null,
+      movingId: null,
       selectedId: null,
       detailsOpen: false,
       working: null,
@@ -225,13 +235,25 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
         if (!answer.ok || answer.data.record.revision <= get().revision || get().pending.length) return
         set({ ...adopt(answer.data.record), notice: told(answer.data.since) })
       },
-      select: (selectedId, open = false) => set({ selectedId, detailsOpen: open }),
+      showPanel: panelId => set({ panelId, movingId: null }),
+      move: movingId => set({ movingId }),
+      select: (selectedId, open = false) => {
+        const found = selectedId === null ? undefined : circuitOf(get().job, selectedId)
+        set({ selectedId, detailsOpen: open, ...(found && { panelId: found.panel.id }) })
+      },
       showWorking: working => set({ working }),
       say: notice => set({ notice }),
     }
   })
 
   return store
+}
+
+/** The panel on the screen. */
+export function shownPanel({ job, panelId }: WorkspaceState): Panel {
+  const panel = job.panels.find(p => p.id === panelId) ?? job.panels[0]
+  if (!panel) throw new Error('a job holds at least one panel')
+  return panel
 }
 
 const told = (since: readonly Revision[]) =>

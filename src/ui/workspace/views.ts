@@ -2,7 +2,10 @@ import type { Finding } from '@/core/checks/finding'
 
 /** The screens of a job in the order of the work. */
 export const views = [
+  { key: 'ask', label: 'Ask', help: 'the first call, and what the customer sends' },
   { key: 'panel', label: 'Panel', help: 'what stands in it, what must stay alive' },
+  { key: 'trace', label: 'Trace', help: 'breaker by breaker: what died?' },
+  { key: 'photos', label: 'Photos', help: 'photographs as evidence' },
   { key: 'source', label: 'Source', help: 'the station, how it feeds the legs' },
   { key: 'outage', label: 'Outage', help: 'how long, what is kept in reserve' },
   { key: 'findings', label: 'Findings', help: 'what is wrong or unknown' },
@@ -20,6 +23,7 @@ export const findingsOf = (view: ViewKey, findings: readonly Finding[]): Finding
 export const workspaceKeys: readonly [key: string, what: string][] = [
   ['Arrows, Home, End', 'move over the panel'],
   ['Space', 'pick or drop the breaker'],
+  ['M', 'move the breaker'],
   ['Enter', 'open the circuit, or add a breaker to a free space'],
   ['E', 'enter breakers a line each, on the panel'],
   ['Esc', 'close what is open'],

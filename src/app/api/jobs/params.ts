@@ -1,6 +1,7 @@
 import * as z from 'zod'
 import type { Job } from '@/core/job/schema'
-import { gone } from '@/server/http/handle'
+import type { Panel } from '@/core/panel/schema'
+import { gone, refuse } from '@/server/http/handle'
 import { readJobRecord } from '@/server/jobs/repository'
 import { currentActor } from '@/server/people/actor'
 
@@ -20,4 +21,11 @@ export async function jobOf(params: JobParams['params']): Promise<{ job: Job; fi
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-|-$/g, '') || 'job'
   return { job, fileName }
+}
+
+/** The panel that the address asks for, or the first. */
+export function panelAsked(job: Job, request: Request): Panel {
+  const wanted = new URL(request.url).searchParams.get('panel')
+  const panel = wanted === null ? job.panels[0] : job.panels.find(p => p.id === wanted)
+  return panel ?? refuse(404, 'This job has no such panel; it may have been removed.')
 }

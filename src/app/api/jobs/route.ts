@@ -1,6 +1,6 @@
 import * as z from 'zod'
 import { newJob } from '@/core/job/new'
-import { panelSchema } from '@/core/job/schema'
+import { panelSchema } from '@/core/panel/schema'
 import { line } from '@/core/quantity'
 import { bodyAs, handle } from '@/server/http/handle'
 import { listJobs, listQuerySchema } from '@/server/jobs/list'
@@ -11,7 +11,7 @@ const newJobSchema = z.strictObject({
   title: line(80, 1),
   place: line(120),
   spaces: panelSchema.shape.spaces,
-  mainA: panelSchema.shape.mainA,
+  mainA: panelSchema.shape.mainA.unwrap(),
 })
 
 /** One page of the firm's jobs, as the list is asked for in the address. */

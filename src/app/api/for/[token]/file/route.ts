@@ -1,0 +1,25 @@
+import { askedOfCustomer, fileSent } from '@/core/ask/sent'
+import { line } from '@/core/quantity'
+import { bodyBytes, handle, refuse } from '@/server/http/handle'
+import { kindOfFile } from '@/server/photos/file-kind'
+import { largestUpload } from '@/server/photos/intake'
+import { saveFile } from '@/server/photos/repository'
+import { counted, type LinkParams, linkOf, requestKey, sender, write } from '../../params'
+
+const tooLarge =
+  'This file is larger than 20 MB. Ask the utility’s site for one year at a time, or hourly instead of quarter-hourly.'
+
+/** Takes in the utility’s file as it comes; it is read when the loads are worked on. */
+export const POST = handle(async (request, { params }: LinkParams) => {
+  const opened = await linkOf(params)
+  const key = requestKey(request)
+  const given = line(120).safeParse(new URL(request.url).searchParams.get('name') ?? '')
+  const name = (given.success && given.data) || 'utility file'
+  const content = await bodyBytes(request, largestUpload, tooLarge)
+  const kind = kindOfFile(content)
+  if (!kind.ok) return refuse(415, kind.faults[0]?.message ?? '', kind.faults)
+  await counted(opened)
+  const id = await saveFile(opened.customer, opened.jobId, { name, kind: kind.value, content }, new Date())
+  await write(opened, job => fileSent(job, key, { id, name, bytes: content.length }, sender(opened)))
+  return { asked: askedOfCustomer((await linkOf(params)).job) }
+})

@@ -1,0 +1,18 @@
+import { answerSchema, answerSent, askedOfCustomer } from '@/core/ask/sent'
+import { bodyAs, handle } from '@/server/http/handle'
+import { type LinkParams, linkOf, sender, write } from '../params'
+
+/** What is asked by this link. */
+export const GET = handle(async (_request, { params }: LinkParams) => {
+  const { job } = await linkOf(params)
+  return { asked: askedOfCustomer(job) }
+})
+
+/** Takes in an answer: a nameplate, a few words, or that they do not know. */
+export const POST = handle(async (request, { params }: LinkParams) => {
+  const opened = await linkOf(params)
+  const answer = await bodyAs(request, answerSchema)
+  await write(opened, job => answerSent(job, answer, sender(opened)))
+  const { job } = await linkOf(params)
+  return { asked: askedOfCustomer(job) }
+})

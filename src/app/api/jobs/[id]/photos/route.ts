@@ -1,0 +1,15 @@
+import { bodyBytes, handle, refuse } from '@/server/http/handle'
+import { currentActor } from '@/server/people/actor'
+import { largestUpload, takeIn, tooLargeUpload } from '@/server/photos/intake'
+import { savePhoto } from '@/server/photos/repository'
+import { type JobParams, jobOf } from '../../params'
+
+/** Takes in the bytes of a photograph; the screen then adds it to the document, as a change of its own. */
+export const POST = handle(async (request, { params }: JobParams) => {
+  await jobOf(params)
+  const { id } = await params
+  const taken = await takeIn(await bodyBytes(request, largestUpload, tooLargeUpload))
+  if (!taken.ok) return refuse(415, taken.faults[0]?.message ?? '', taken.faults)
+  const { width, height } = taken.value
+  return { id: await savePhoto(await currentActor(), id, taken.value, new Date()), width, height }
+})

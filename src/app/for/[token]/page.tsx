@@ -1,0 +1,32 @@
+import type { Metadata } from 'next'
+import { headers } from 'next/headers'
+import { askedOfCustomer } from '@/core/ask/sent'
+import { openLink } from '@/server/links/repository'
+import { CustomerPage } from '@/ui/for/CustomerPage'
+import { LinkGone } from '@/ui/for/LinkGone'
+
+export const metadata: Metadata = {
+  title: 'What is needed from you',
+  robots: { index: false, follow: false },
+  referrer: 'no-referrer',
+}
+
+interface Params {
+  params: Promise<{ token: string }>
+}
+
+/** The page behind a customer's link: this job's questions and nothing else. */
+export default async function ForCustomer({ params }: Params) {
+  await headers()
+  const { token } = await params
+  const opened = await openLink(token, new Date())
+  if (!opened) return <LinkGone />
+  return (
+    <CustomerPage
+      token={token}
+      firm={opened.firm}
+      title={opened.job.title}
+      asked={askedOfCustomer(opened.job)}
+    />
+  )
+}

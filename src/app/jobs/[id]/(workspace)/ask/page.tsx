@@ -1,0 +1,5 @@
+import { AskView } from '@/ui/ask/AskView'
+
+export default function AskPage() {
+  return <AskView />
+}

@@ -1,0 +1,63 @@
+import { randomUUID } from 'node:crypto'
+import { promisify } from 'node:util'
+import { gunzip, gzip } from 'node:zlib'
+import { db } from '../db/connection'
+import type { Actor } from '../people/types'
+import type { Encoded } from './intake'
+
+type Firm = Pick<Actor, 'firmId'>
+
+/** Keeps a photograph's bytes in the database, so that one backup has them; answers its id. */
+export async function savePhoto(
+  { firmId }: Firm,
+  jobId: string,
+  { picture, thumbnail }: Pick<Encoded, 'picture' | 'thumbnail'>,
+  at: Date,
+  id: string = randomUUID(),
+): Promise<string> {
+  await db()('photo').insert({ firm_id: firmId, id, job_id: jobId, picture, thumbnail, at })
+  return id
+}
+
+/** A photograph of the firm, whole or as a thumbnail; null when there is none. */
+export async function readPhoto(
+  { firmId }: Firm,
+  id: string,
+  size: 'picture' | 'thumbnail',
+): Promise<Buffer | null> {
+  const row = await db()('photo').where({ firm_id: firmId, id }).first(size)
+  return row?.[size] ?? null
+}
+
+export async function dropPhoto({ firmId }: Firm, id: string): Promise<void> {
+  await db()('photo').where({ firm_id: firmId, id }).delete()
+}
+
+/** Keeps a file as it came, packed; answers its id. */
+export async function saveFile(
+  { firmId }: Firm,
+  jobId: string,
+  file: { name: string; kind: string; content: Uint8Array },
+  at: Date,
+): Promise<string> {
+  const id = randomUUID()
+  const content = await promisify(gzip)(file.content)
+  await db()('job_file').insert({
+    firm_id: firmId,
+    id,
+    job_id: jobId,
+    name: file.name,
+    kind: file.kind,
+    content,
+    at,
+  })
+  return id
+}
+
+export async function readFile(
+  { firmId }: Firm,
+  id: string,
+): Promise<{ name: string; content: Buffer } | null> {
+  const row = await db()('job_file').where({ firm_id: firmId, id }).first('name', 'content')
+  return row ? { name: row.name, content: await promisify(gunzip)(row.content) } : null
+}

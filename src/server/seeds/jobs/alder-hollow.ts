@@ -1,0 +1,242 @@
+import { formatVersion, type Job } from '@/core/job/schema'
+import { sluice22 } from '../catalogue'
+import {
+  assumed,
+  blank,
+  circuit,
+  load,
+  metered,
+  panel,
+  panelPhotos,
+  plate,
+  plateOf,
+  seen,
+  sorted,
+  typical,
+} from './making'
+
+/** Split-level house with a family day-care; ends on a six-position switch and one 120 V station on tied legs. */
+export const alderHollow: Job = {
+  formatVersion,
+  title: 'Alder Hollow day-care',
+  place: 'Split-level house, family child care on the ground floor',
+  edition: 2020,
+  step: 'prove',
+  brief: {
+    season: 'winter',
+    timesPerYear: 2,
+    atHome: 'always',
+    automatic: 'no',
+    dailyUse: 'no',
+    medical: 'no',
+    water: 'utility',
+    wastewater: 'pumped',
+    heat: 'gas or oil burner',
+    largestMotor: 'Sump pump, 1/3 hp',
+    largestMotorVolts: '120',
+    lockedRotorA: 24,
+    solar: 'no',
+    generator: 'no',
+    vehicle: 'no',
+    station: 'no',
+    inlet: 'no',
+    access: 'Garage door on the side; children sleep from one to three',
+    space: 'Garage wall left of the panel, four feet clear',
+    coldestC: 4,
+    noise: 'none',
+    budget: 6500,
+    wants: [
+      { id: 'heat', name: 'Boiler and circulators', circuitIds: ['c2'] },
+      { id: 'formula', name: 'Formula refrigerator', circuitIds: ['c11'] },
+      { id: 'kitchen', name: 'Kitchen refrigerator', circuitIds: ['c5'] },
+      { id: 'monitors', name: 'Baby monitors', circuitIds: ['c11'] },
+      { id: 'lights', name: 'Playroom lights', circuitIds: ['c9'] },
+      { id: 'sump', name: 'Sump pump', circuitIds: ['c17'] },
+      { id: 'router', name: 'Router', circuitIds: ['c15'] },
+      { id: 'microwave', name: 'Microwave', circuitIds: ['c7'] },
+    ],
+  },
+  requests: [
+    { key: 'photo:panel:main', state: 'good enough' },
+    { key: 'photo:directory:main', state: 'good enough' },
+    { key: 'photo:sticker:main', state: 'good enough' },
+    { key: 'photo:wall', state: 'good enough' },
+    { key: 'nameplate:burner', state: 'good enough' },
+    { key: 'interval-data', state: 'asked', note: 'One year, by the hour if the site offers it' },
+  ],
+  photos: [
+    ...panelPhotos('1', 'main'),
+    plateOf(
+      '105',
+      'Nameplate, sump pump',
+      { kind: 'load', circuitId: 'c17', loadId: 'sump' },
+      '120 V 60 Hz 1 PH, 520 W, LRA 24',
+    ),
+    plateOf(
+      '106',
+      'Nameplate, boiler',
+      { kind: 'load', circuitId: 'c2', loadId: 'boiler' },
+      '120 V, less than 12 A, natural gas',
+      'nameplate:burner',
+    ),
+  ],
+  panels: [
+    {
+      ...panel('main', 'Main panel, garage', 30, 150, {
+        busA: 200,
+        where: 'Garage, north wall',
+        exposure: 'indoors',
+        clearDepthIn: 42,
+        series: 'Weirline W-30',
+        breakerTypes: ['WL', 'WLT', 'WLAF'],
+        tandemSpaces: [],
+      }),
+      circuits: sorted([
+        circuit(1, 40, 'Range', { poles: 2, neutral: { kind: 'own' }, traced: seen }),
+        circuit(2, 15, 'Boiler and circulators', {
+          traced: seen,
+          tier: 1,
+          picked: true,
+          loads: [
+            load(
+              'boiler',
+              'Gas boiler controls and fan',
+              metered('boiler log, 48 h')(62),
+              metered('boiler log, 48 h')(0.42),
+              {
+                idleW: metered('boiler log, 48 h')(6),
+                nature: 'motor',
+                start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(6.2) },
+              },
+            ),
+            load('circulators', 'Two circulators', plate(44), metered('boiler log, 48 h')(0.42), {
+              powerFactor: plate(0.72),
+              nature: 'motor',
+              start: { method: 'multiple', multiple: typical(3) },
+            }),
+          ],
+        }),
+        circuit(4, 15, 'Living room outlets'),
+        circuit(6, 20, 'Bathroom outlets', { protection: 'ground-fault' }),
+        circuit(5, 20, 'Kitchen refrigerator', {
+          traced: seen,
+          tier: 1,
+          picked: true,
+          neutral: { kind: 'shared', with: 'c7' },
+          loads: [
+            load(
+              'kitchen-refrigerator',
+              'Kitchen refrigerator',
+              metered('refrigerator log, 48 h')(118),
+              metered('refrigerator log, 48 h')(0.29),
+              {
+                powerFactor: metered('refrigerator log, 48 h')(0.86),
+                idleW: metered('refrigerator log, 48 h')(2),
+                nature: 'compressor',
+                start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(11.4) },
+              },
+            ),
+          ],
+        }),
+        circuit(7, 20, 'Kitchen counter', {
+          traced: seen,
+          tier: 2,
+          picked: true,
+          protection: 'ground-fault',
+          neutral: { kind: 'shared', with: 'c5' },
+          loads: [
+            load('microwave', 'Microwave', plate(1080), assumed(0.012), {
+              powerFactor: typical(0.93),
+              byHand: true,
+            }),
+            load('bottle-warmer', 'Bottle warmer', plate(300), assumed(0.02), { byHand: true }),
+          ],
+        }),
+        circuit(8, 30, 'Clothes dryer', { poles: 2, traced: seen }),
+        circuit(9, 15, 'Playroom lights', {
+          traced: seen,
+          tier: 2,
+          picked: true,
+          loads: [
+            load('playroom-lights', 'Playroom lights (LED)', plate(48), assumed(0.3), {
+              powerFactor: typical(0.9),
+            }),
+          ],
+        }),
+        circuit(11, 15, 'Nap room and monitors', {
+          traced: seen,
+          tier: 1,
+          picked: true,
+          loads: [
+            load(
+              'monitors',
+              'Baby monitors',
+              metered('plug-in meter, 24 h')(7),
+              metered('plug-in meter, 24 h')(1),
+            ),
+            load(
+              'formula-refrigerator',
+              'Formula refrigerator',
+              metered('plug-in meter, 24 h')(74),
+              metered('plug-in meter, 24 h')(0.24),
+              {
+                powerFactor: metered('plug-in meter, 24 h')(0.82),
+                idleW: metered('plug-in meter, 24 h')(1),
+                nature: 'compressor',
+                start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(8.1) },
+              },
+            ),
+          ],
+        }),
+        blank(13, 15),
+        circuit(12, 40, 'Heat-pump stub, unused', { poles: 2, loads: [] }),
+        circuit(15, 15, 'Office and router', {
+          tier: 2,
+          picked: true,
+          loads: [
+            load(
+              'router',
+              'Router and modem',
+              metered('plug-in meter, 24 h')(11),
+              metered('plug-in meter, 24 h')(1),
+            ),
+          ],
+        }),
+        blank(16, 20),
+        circuit(17, 20, 'Sump pump', {
+          traced: seen,
+          tier: 1,
+          loads: [
+            load('sump', 'Sump pump', plate(520), assumed(0.01), {
+              powerFactor: plate(0.78),
+              nature: 'motor',
+              start: { method: 'locked-rotor', lockedRotorA: plate(24) },
+            }),
+          ],
+        }),
+        blank(18, 15),
+        circuit(19, 15, 'Upstairs bedrooms', { protection: 'arc-fault' }),
+        blank(20, 15),
+        circuit(21, 20, 'Dishwasher', {
+          loads: [load('dishwasher', 'Dishwasher', plate(1250), typical(0.03), { byHand: true })],
+        }),
+        blank(22, 20),
+        circuit(23, 20, 'Laundry'),
+        blank(24, 15),
+        blank(25, 15),
+        blank(26, 15),
+      ]),
+    },
+  ],
+  source: { station: sluice22, expansionUnits: 1, arrangement: 'tied', liveLeg: 'L1' },
+  hookup: { method: 'multi-circuit-switch', bondingPlug: false },
+  outage: { hours: 36, startFraction: 1, reserveFraction: 0.05, deratingFraction: 0.95 },
+  calculations: [
+    {
+      id: 'inlet-run',
+      calculator: 'voltage-drop',
+      note: 'inlet by the garage door to the panel',
+      input: { material: 'cu', size: '10', oneWayFt: 35, currentA: 24, sourceV: 120, path: 'two-wire' },
+    },
+  ],
+}

@@ -1,0 +1,105 @@
+'use client'
+import Button from '@mui/material/Button'
+import { useEffect, useState } from 'react'
+import { call } from '../api'
+import { useWorkspace } from '../workspace/store'
+import styles from './AskView.module.css'
+
+interface Link {
+  id: string
+  createdAt: string
+  expiresAt: string
+  withdrawnAt: string | null
+  seenAt: string | null
+  by: string
+  uploads: number
+}
+
+const day = (iso: string) => iso.slice(0, 10)
+const standing = (link: Link) =>
+  link.withdrawnAt
+    ? `withdrawn ${day(link.withdrawnAt)}`
+    : new Date(link.expiresAt) < new Date()
+      ? `expired ${day(link.expiresAt)}`
+      : `valid until ${day(link.expiresAt)}`
+const isValid = (link: Link) => !link.withdrawnAt && new Date(link.expiresAt) > new Date()
+
+/** The customer's links of this job: made here, shown once, withdrawn here. */
+export function LinkBox() {
+  const id = useWorkspace(s => s.id)
+  const [links, setLinks] = useState<Link[] | null>(null)
+  const [address, setAddress] = useState<string | null>(null)
+  const [said, setSaid] = useState<string | null>(null)
+  const at = `/api/jobs/${id}/links`
+  useEffect(() => {
+    let gone = false
+    void call<{ links: Link[] }>(at, 'GET').then(answer => {
+      if (gone) return
+      if (answer.ok) setLinks(answer.data.links)
+      else setSaid(answer.message)
+    })
+    return () => {
+      gone = true
+    }
+  }, [at])
+  const send = async (what: object) => {
+    setSaid(null)
+    const answer = await call<{ token?: string; links: Link[] }>(at, 'POST', what)
+    if (!answer.ok) return setSaid(answer.message)
+    setLinks(answer.data.links)
+    setAddress(answer.data.token ? `${location.origin}/for/${answer.data.token}` : null)
+  }
+  const copy = async () => {
+    if (!address) return
+    try {
+      await navigator.clipboard.writeText(address)
+      setSaid('Copied.')
+    } catch {
+      setSaid('It could not be copied: select the address and copy it.')
+    }
+  }
+  return (
+    <section className={styles.link} aria-label="Link for the customer">
+      <h2>Link for the customer</h2>
+      <p>
+        A page without an account that shows only what is asked here. It lasts three weeks, and can be
+        withdrawn at any time.
+      </p>
+      {address && (
+        <div className={styles.address}>
+          <input
+            readOnly
+            value={address}
+            aria-label="Address to send"
+            onFocus={event => event.target.select()}
+          />
+          <Button variant="contained" onClick={() => void copy()}>
+            Copy
+          </Button>
+          <p>The address is shown only now. Send it to the customer; anyone who has it can answer.</p>
+        </div>
+      )}
+      <Button variant="outlined" disabled={links === null} onClick={() => void send({ do: 'make' })}>
+        {links?.some(isValid) ? 'Make another link' : 'Make a link'}
+      </Button>
+      <p role="status">{said}</p>
+      {links && links.length > 0 && (
+        <ul>
+          {links.slice(0, 5).map(link => (
+            <li key={link.id}>
+              <span>
+                made {day(link.createdAt)} by {link.by}, {standing(link)},{' '}
+                {link.seenAt ? `opened ${day(link.seenAt)}, ${link.uploads} sent` : 'not opened yet'}
+              </span>
+              {isValid(link) && (
+                <Button size="small" onClick={() => void send({ do: 'withdraw', linkId: link.id })}>
+                  Withdraw
+                </Button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  )
+}
