@@ -16,6 +16,7 @@ export interface Revision {
   revision: number
   sentence: string
   person: string
+  role: string
   at: string
 }
 

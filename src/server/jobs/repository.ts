@@ -296,16 +296,22 @@ async function backOrForth(
 }
 
 async function revisionsSince(at: Knex, actor: Actor, id: string, revision: number): Promise<Revision[]> {
-  const rows: { revision: number; sentence: string; label: string; at: Date }[] = await at('job_change as c')
+  const rows: { revision: number; sentence: string; label: string; role: string; at: Date }[] = await at(
+    'job_change as c',
+  )
     .join('person as p', 'p.id', 'c.person_id')
     .where({ 'c.job_id': id, 'c.firm_id': actor.firmId })
     .andWhere('c.revision', '>', revision)
     .orderBy('c.revision', 'desc')
     .limit(50)
-    .select('c.revision', 'c.sentence', 'p.label', 'c.at')
-  return rows
-    .reverse()
-    .map(r => ({ revision: r.revision, sentence: r.sentence, person: r.label, at: r.at.toISOString() }))
+    .select('c.revision', 'c.sentence', 'p.label', 'p.role', 'c.at')
+  return rows.reverse().map(r => ({
+    revision: r.revision,
+    sentence: r.sentence,
+    person: r.label,
+    role: r.role,
+    at: r.at.toISOString(),
+  }))
 }
 
 /** What was done to a job after a revision, oldest first, at most the last 50. */

@@ -7,7 +7,7 @@ import type { Encoded } from './intake'
 
 type Firm = Pick<Actor, 'firmId'>
 
-/** Keeps a photograph's bytes in the database, so that one backup has them; answers its id. */
+/** Keeps a photograph's bytes in the database, so that one backup has them; the same id twice is kept once. */
 export async function savePhoto(
   { firmId }: Firm,
   jobId: string,
@@ -15,7 +15,10 @@ export async function savePhoto(
   at: Date,
   id: string = randomUUID(),
 ): Promise<string> {
-  await db()('photo').insert({ firm_id: firmId, id, job_id: jobId, picture, thumbnail, at })
+  await db()('photo')
+    .insert({ firm_id: firmId, id, job_id: jobId, picture, thumbnail, at })
+    .onConflict(['firm_id', 'id'])
+    .ignore()
   return id
 }
 

@@ -1,7 +1,11 @@
+import { readFile } from 'node:fs/promises'
+import { join } from 'node:path'
 import { addEquipment } from '../catalogue/repository'
 import { db } from '../db/connection'
 import { createJob } from '../jobs/repository'
 import type { Actor } from '../people/types'
+import { takeIn } from '../photos/intake'
+import { savePhoto } from '../photos/repository'
 import { catalogue } from './catalogue'
 import { demoJobs } from './jobs'
 
@@ -21,6 +25,14 @@ const technician = {
   role: 'technician',
 }
 
+/** The drawn photographs, by the id that the job document gives them. */
+async function keepPhoto(jobId: string, photoId: string, at: Date) {
+  const drawn = await readFile(join('src/server/seeds/photos', `${photoId}.jpg`))
+  const taken = await takeIn(drawn)
+  if (!taken.ok) throw new Error(`the drawn photograph ${photoId} cannot be read`)
+  await savePhoto(designer, jobId, taken.value, at, photoId)
+}
+
 /** The demo firm, its catalogue and jobs, the same bits every time. Leaves what is already there as it is. */
 export async function seedDemo(): Promise<boolean> {
   const there = await db()('firm').where({ slug: demoFirmSlug }).first('id')
@@ -30,7 +42,10 @@ export async function seedDemo(): Promise<boolean> {
     [designer, technician].map(p => ({ id: p.personId, firm_id: p.firmId, label: p.label, role: p.role })),
   )
   await addEquipment(designer, catalogue)
-  for (const [i, { id, job }] of demoJobs.entries())
-    await createJob(designer, job, 'opened from the demo', new Date(clock.getTime() - i * 86_400_000), id)
+  for (const [i, { id, job }] of demoJobs.entries()) {
+    const at = new Date(clock.getTime() - i * 86_400_000)
+    await createJob(designer, job, 'opened from the demo', at, id)
+    for (const photo of job.photos) await keepPhoto(id, photo.id, at)
+  }
   return true
 }

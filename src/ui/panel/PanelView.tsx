@@ -58,7 +58,6 @@ export function PanelView() {
               ))}
             </Tabs>
           )}
-          <span className={styles.spread} />
           {!entering && (
             <Button size="small" variant="outlined" onClick={() => setEntering(true)}>
               Enter breakers by line (E)

@@ -16,6 +16,13 @@ interface Conflict {
   since: Revision[]
 }
 
+/** A job as this machine had it last, with what was not saved yet. */
+export interface Kept {
+  job: Job
+  revision: number
+  pending: Pending[]
+}
+
 export interface WorkspaceState {
   id: string
   /** who acts here, as it stands in the record */
@@ -45,6 +52,8 @@ export interface WorkspaceState {
   resolve: (choice: 'mine-on-top' | 'theirs') => void
   /** Takes up what an earlier page of this tab could not save. */
   takeUp: () => void
+  /** Takes up what this machine kept of the job, where it is as new as the page or newer. */
+  restore: (kept: Kept) => void
   /** Takes over what others wrote, when nothing is waiting here. */
   refresh: () => Promise<void>
   showPanel: (panelId: string) => void
@@ -63,7 +72,11 @@ function keep(id: string, revision: number, pending: readonly Pending[]) {
 }
 
 /** Applies pending changes on top of a job; what cannot be applied any more is told. */
-function onTop(job: Job, pending: readonly Pending[]): { job: Job; kept: Pending[]; lost: string[] } {
+function onTop(
+  job: Job,
+  pending: readonly Pending[],
+  newIds = true,
+): { job: Job; kept: Pending[]; lost: string[] } {
   let now = job
   const kept: Pending[] = []
   const lost: string[] = []
@@ -72,7 +85,7 @@ function onTop(job: Job, pending: readonly Pending[]): { job: Job; kept: Pending
     const outcome = applyOperation(now, change.operation)
     if (outcome.ok) {
       now = outcome.value
-      kept.push({ ...change, id: crypto.randomUUID() })
+      kept.push(newIds ? { ...change, id: crypto.randomUUID() } : change)
     } else lost.push(`${change.sentence} (${outcome.faults.map(faultLine).join('; ')})`)
   }
   return { job: now, kept, lost }
@@ -140,6 +153,12 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
     function stale({ record: theirs, since, applied }: Conflict & { applied: string[] }) {
       const pending = get().pending.filter(c => !applied.includes(c.id))
       set({ pending, saving: 'idle' })
+      const rest = mayMerge(theirs.job, since, pending) ? onTop(theirs.job, pending) : null
+      if (rest && !rest.lost.length) {
+        set({ ...adopt(theirs), ...evaluated(rest.job), pending: rest.kept, notice: told(since) })
+        keep(theirs.id, theirs.revision, rest.kept)
+        return void send()
+      }
       if (pending.length) set({ conflict: { record: theirs, since } })
       else set({ ...adopt(theirs), notice: told(since) })
       keep(theirs.id, get().revision, pending)
@@ -221,9 +240,25 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
         const text = sessionStorage.getItem(keptKey(record.id))
         if (!text || get().pending.length) return
         const kept: { revision: number; pending: Pending[] } = JSON.parse(text)
-        const rest = onTop(get().job, kept.pending)
+        // the server knows them by their ids: what it has written already is not written again
+        const rest = onTop(get().job, kept.pending, false)
         set({ ...evaluated(rest.job), pending: kept.pending, revision: kept.revision })
         void send()
+      },
+      restore: kept => {
+        if (kept.revision < get().revision) return
+        const had = new Set(get().pending.map(c => c.id))
+        const pending = [
+          ...kept.pending,
+          ...get().pending.filter(c => !kept.pending.some(k => k.id === c.id)),
+        ]
+        const job = onTop(
+          kept.job,
+          get().pending.filter(c => !kept.pending.some(k => k.id === c.id)),
+          false,
+        ).job
+        set({ ...evaluated(job), revision: kept.revision, pending })
+        if (pending.some(c => !had.has(c.id))) void send()
       },
       refresh: async () => {
         const { id, revision, pending } = get()
@@ -247,6 +282,23 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
   })
 
   return store
+}
+
+/**
+ * Whether changes made here may go on top of others' without asking: when the others are customers, who touch only what
+ * they were asked for; or when all that is done here is tracing, and nobody else traced those circuits.
+ */
+function mayMerge(theirs: Job, since: readonly Revision[], pending: readonly Pending[]): boolean {
+  if (!pending.length) return false
+  if (since.length && since.every(r => r.role === 'customer')) return true
+  return pending.every(({ kind, ...change }) => {
+    if (kind !== 'do' || !('operation' in change)) return false
+    const { operation } = change
+    if (operation.op === 'addPhoto') return true
+    if (operation.op !== 'traceCircuit') return false
+    const traced = circuitOf(theirs, operation.circuitId)?.circuit.traced
+    return !traced || traced.by === operation.traced.by || traced.on < operation.traced.on
+  })
 }
 
 /** The panel on the screen. */

@@ -1,3 +1,5 @@
+import { randomUUID } from 'node:crypto'
+import * as z from 'zod'
 import { bodyBytes, handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
 import { largestUpload, takeIn, tooLargeUpload } from '@/server/photos/intake'
@@ -11,5 +13,9 @@ export const POST = handle(async (request, { params }: JobParams) => {
   const taken = await takeIn(await bodyBytes(request, largestUpload, tooLargeUpload))
   if (!taken.ok) return refuse(415, taken.faults[0]?.message ?? '', taken.faults)
   const { width, height } = taken.value
-  return { id: await savePhoto(await currentActor(), id, taken.value, new Date()), width, height }
+  // the screen names it, so that a picture sent twice over a bad connection is kept once
+  const wanted = z.uuid().safeParse(new URL(request.url).searchParams.get('photo') ?? '')
+  const photoId = wanted.success ? wanted.data : randomUUID()
+  await savePhoto(await currentActor(), id, taken.value, new Date(), photoId)
+  return { id: photoId, width, height }
 })

@@ -1,0 +1,5 @@
+import { PhotosView } from '@/ui/photos/PhotosView'
+
+export default function PhotosPage() {
+  return <PhotosView />
+}

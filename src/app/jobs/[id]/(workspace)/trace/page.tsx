@@ -1,0 +1,5 @@
+import { TraceView } from '@/ui/trace/TraceView'
+
+export default function TracePage() {
+  return <TraceView />
+}

@@ -1,0 +1,101 @@
+import type { CSSProperties } from 'react'
+import type { Job } from '@/core/job/schema'
+import type { Panel } from '@/core/panel/schema'
+import {
+  type Label,
+  labelPages,
+  labelSheets,
+  labelsOf,
+  labelTapes,
+  spacePitchIn,
+  tapeOf,
+} from '@/core/work/labels'
+import styles from './Labels.module.css'
+import { LegMark } from './LegMark'
+
+interface Props {
+  job: Job
+  panel: Panel
+  size: string
+  skip: number
+}
+
+/** Labels at their true size: a sheet of them, or strips of tape as high as the breakers beside them. */
+export function LabelPages({ job, panel, size, skip }: Props) {
+  const sheet = labelSheets.find(s => s.key === size)
+  const tape = labelTapes.find(t => t.key === size)
+  if (tape)
+    return (
+      <div className={styles.tapes}>
+        {(['left', 'right'] as const).map(side => (
+          <section key={side} aria-label={`Tape for the ${side} side`}>
+            <h2>
+              {panel.name}, {side} side
+            </h2>
+            <ol className={styles.tape} style={{ '--tape': `${tape.widthIn}in` } as CSSProperties}>
+              {tapeOf(job, panel, side).map(cell => (
+                <li key={cell.key} style={{ width: `${cell.spaces * spacePitchIn}in` }}>
+                  {cell.labels.length ? (
+                    cell.labels.map(l => <TapeLabel key={l.id} label={l} />)
+                  ) : (
+                    <span>{cell.key}</span>
+                  )}
+                </li>
+              ))}
+            </ol>
+          </section>
+        ))}
+        <p className="no-print">
+          One inch for each space, as full-size breakers stand; the strip is turned along the tape. Long
+          strips are cut where a breaker ends.
+        </p>
+      </div>
+    )
+  if (!sheet) return null
+  const { page, margin, pitch, label, across } = sheet
+  return (
+    <div className={styles.pages}>
+      {labelPages(labelsOf(job, panel), sheet, skip).map((labels, n) => (
+        <section
+          // biome-ignore lint/suspicious/noArrayIndexKey: pages have nothing but their number
+          key={n}
+          className={styles.page}
+          style={{ width: `${page.width}in`, height: `${page.height}in` }}
+          aria-label={`Page ${n + 1}`}
+        >
+          {labels.map(
+            (l, i) =>
+              l && (
+                <div
+                  key={l.id}
+                  className={styles.label}
+                  data-small={label.height < 0.8}
+                  style={{
+                    left: `${margin.left + (i % across) * pitch.x}in`,
+                    top: `${margin.top + Math.floor(i / across) * pitch.y}in`,
+                    width: `${label.width}in`,
+                    height: `${label.height}in`,
+                  }}
+                >
+                  <b>{l.place}</b>
+                  <span>{l.text}</span>
+                  <small>
+                    {l.rating} <LegMark leg={l.leg} /> {l.picked && '■'}
+                  </small>
+                </div>
+              ),
+          )}
+        </section>
+      ))}
+    </div>
+  )
+}
+
+function TapeLabel({ label }: { label: Label }) {
+  return (
+    <span className={styles.tapeLabel}>
+      <b>{label.place}</b> <LegMark leg={label.leg} /> {label.text}
+      {label.picked && ' ■'}
+    </span>
+  )
+}

@@ -1,0 +1,79 @@
+'use client'
+import Button from '@mui/material/Button'
+import { Printer } from 'lucide-react'
+import Link from 'next/link'
+import { useRouter } from 'next/navigation'
+import { labelSheets, labelTapes } from '@/core/work/labels'
+import { Choice } from '../common/Choice'
+import styles from './Labels.module.css'
+
+interface Props {
+  jobId: string
+  panels: { id: string; name: string }[]
+  panelId: string
+  size: string
+  skip: number
+}
+
+/** Above the paper on the screen only: which panel, on what, and the files. */
+export function LabelsBar({ jobId, panels, panelId, size, skip }: Props) {
+  const router = useRouter()
+  const go = (next: { panel?: string; size?: string; skip?: number }) => {
+    const query = new URLSearchParams({
+      panel: next.panel ?? panelId,
+      size: next.size ?? size,
+      ...((next.skip ?? skip) > 0 && { skip: String(next.skip ?? skip) }),
+    })
+    router.replace(`/jobs/${jobId}/labels?${query}`)
+  }
+  const sheet = labelSheets.find(s => s.key === size)
+  const query = `panel=${encodeURIComponent(panelId)}`
+  return (
+    <div className={`${styles.bar} no-print`}>
+      <div>
+        <Link href={`/jobs/${jobId}/panel`}>Back to the panel</Link>
+        {panels.length > 1 && (
+          <Choice
+            label="Panel"
+            value={panelId}
+            options={panels.map(p => ({ value: p.id, label: p.name }))}
+            onChange={panel => go({ panel })}
+          />
+        )}
+        <Choice
+          label="On"
+          value={size}
+          options={[
+            { value: 'directory', label: 'a page: the directory' },
+            ...labelSheets.map(s => ({ value: s.key, label: `labels: ${s.name}` })),
+            ...labelTapes.map(t => ({ value: t.key as string, label: t.name })),
+          ]}
+          onChange={value => go({ size: value, skip: 0 })}
+        />
+        {sheet && (
+          <Choice
+            label="Begin at label"
+            value={skip}
+            options={Array.from({ length: sheet.across * sheet.down }, (_, n) => ({
+              value: n,
+              label: `${n + 1}`,
+            }))}
+            onChange={value => go({ skip: value })}
+          />
+        )}
+        <Button
+          variant="contained"
+          startIcon={<Printer size={18} aria-hidden />}
+          onClick={() => window.print()}
+        >
+          Print
+        </Button>
+      </div>
+      <p>
+        As files: <a href={`/api/jobs/${jobId}/drawing?${query}`}>drawing (SVG)</a>,{' '}
+        <a href={`/api/jobs/${jobId}/directory?${query}`}>directory (CSV)</a>,{' '}
+        <a href={`/api/jobs/${jobId}/export`}>job (JSON)</a>. Print at 100 %, without fitting to the page.
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,136 @@
+'use client'
+import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import { Maximize, RotateCw, ScanLine, X, ZoomIn, ZoomOut } from 'lucide-react'
+import { useState } from 'react'
+import { TransformComponent, TransformWrapper, useControls } from 'react-zoom-pan-pinch'
+import { type Mark, type Photo, photoSchema } from '@/core/ask/evidence'
+import { EditField, readText } from '../common/EditField'
+import { useWorkspace } from '../workspace/store'
+import { AboutChoice } from './AboutChoice'
+import { MarkCard } from './MarkCard'
+import styles from './PhotosView.module.css'
+import { Picture } from './Picture'
+
+/** One photograph: panned, zoomed and turned; breakers and nameplates marked on it, and transcribed beside it. */
+export function PhotoDesk({ photo }: { photo: Photo }) {
+  const act = useWorkspace(s => s.act)
+  const say = useWorkspace(s => s.say)
+  const [marking, setMarking] = useState(false)
+  const [markId, setMarkId] = useState<string | null>(null)
+  const { id: photoId, turns } = photo
+  const edit = (facts: Partial<Pick<Photo, 'name' | 'turns' | 'about'>>) =>
+    act({ op: 'editPhoto', photoId, facts })
+  const put = (mark: Mark) => {
+    const [fault] = act({ op: 'putMark', photoId, mark })
+    if (fault) say(`Not marked: ${fault.message}`)
+  }
+  const add = (box: Pick<Mark, 'x' | 'y' | 'w' | 'h'>) => {
+    const id = crypto.randomUUID()
+    put({ id, ...box, about: photo.about, text: '' })
+    setMarkId(id)
+    setMarking(false)
+  }
+  const quarter = ((turns + 1) % 4) as Photo['turns']
+  return (
+    <div className={styles.desk}>
+      <TransformWrapper
+        key={turns}
+        minScale={1}
+        maxScale={8}
+        panning={{ disabled: marking }}
+        doubleClick={{ disabled: true }}
+        wheel={{ step: 0.12 }}
+      >
+        <div className={styles.viewer}>
+          <div className={styles.bar} role="toolbar" aria-label="Picture">
+            <Zoom />
+            <IconButton aria-label="Turn by a quarter" title="Turn" onClick={() => edit({ turns: quarter })}>
+              <RotateCw size={19} aria-hidden />
+            </IconButton>
+            <Button
+              size="small"
+              variant={marking ? 'contained' : 'outlined'}
+              aria-pressed={marking}
+              startIcon={<ScanLine size={18} aria-hidden />}
+              onClick={() => setMarking(!marking)}
+            >
+              {marking ? 'Draw a frame on the picture' : 'Mark'}
+            </Button>
+            {marking && (
+              <Button size="small" onClick={() => add({ x: 0.4, y: 0.42, w: 0.2, h: 0.16 })}>
+                Mark the middle
+              </Button>
+            )}
+          </div>
+          <TransformComponent wrapperClass={styles.wrapper} contentClass={styles.content}>
+            <Picture
+              photo={photo}
+              marking={marking}
+              selected={markId}
+              onDrawn={add}
+              onSelect={setMarkId}
+              onChange={put}
+            />
+          </TransformComponent>
+        </div>
+      </TransformWrapper>
+      <div className={styles.side}>
+        <EditField
+          key={`name of ${photoId}`}
+          label="Name"
+          value={photo.name}
+          read={readText(photoSchema.shape.name)}
+          onCommit={name => edit({ name })}
+        />
+        <AboutChoice label="It shows" about={photo.about} onChange={about => edit({ about })} />
+        <p className={styles.by}>
+          {photo.by}, {photo.on} · {photo.width} × {photo.height}
+        </p>
+        <ol className={styles.marks} aria-label="Marks">
+          {photo.marks.map((mark, n) => (
+            <MarkCard
+              key={mark.id}
+              photo={photo}
+              mark={mark}
+              number={n + 1}
+              open={mark.id === markId}
+              onOpen={() => setMarkId(mark.id)}
+              onPut={put}
+            />
+          ))}
+        </ol>
+        {!photo.marks.length && (
+          <p className={styles.by}>Press Mark, and draw a frame around a breaker or a plate.</p>
+        )}
+        <Button
+          color="error"
+          startIcon={<X size={17} aria-hidden />}
+          onClick={() => {
+            act({ op: 'removePhoto', photoId })
+            say(`Removed ${photo.name}. Undo brings it back.`)
+          }}
+        >
+          Remove this photograph
+        </Button>
+      </div>
+    </div>
+  )
+}
+
+function Zoom() {
+  const { zoomIn, zoomOut, resetTransform } = useControls()
+  return (
+    <>
+      <IconButton aria-label="Nearer" title="Nearer" onClick={() => zoomIn(0.5)}>
+        <ZoomIn size={19} aria-hidden />
+      </IconButton>
+      <IconButton aria-label="Farther" title="Farther" onClick={() => zoomOut(0.5)}>
+        <ZoomOut size={19} aria-hidden />
+      </IconButton>
+      <IconButton aria-label="Whole picture" title="Whole picture" onClick={() => resetTransform()}>
+        <Maximize size={18} aria-hidden />
+      </IconButton>
+    </>
+  )
+}

@@ -1,0 +1,135 @@
+'use client'
+import Button from '@mui/material/Button'
+import { ImagePlus } from 'lucide-react'
+import dynamic from 'next/dynamic'
+import { type DragEvent, useEffect, useRef, useState } from 'react'
+import type { About, Photo } from '@/core/ask/evidence'
+import { aboutText } from '@/core/job/about'
+import { largestSent, upload } from '../api'
+import { shownPanel, useWorkspace } from '../workspace/store'
+import styles from './PhotosView.module.css'
+
+const PhotoDesk = dynamic(() => import('./PhotoDesk').then(m => m.PhotoDesk))
+
+/** The photographs of the job, by what they show; one at a time on the desk to be looked at, marked and transcribed. */
+export function PhotosView() {
+  const id = useWorkspace(s => s.id)
+  const job = useWorkspace(s => s.job)
+  const person = useWorkspace(s => s.person)
+  const panel = useWorkspace(shownPanel)
+  const act = useWorkspace(s => s.act)
+  const [openId, setOpenId] = useState<string | null>(null)
+  const [sending, setSending] = useState<string | null>(null)
+  const [problems, setProblems] = useState<string[]>([])
+  const chooser = useRef<HTMLInputElement>(null)
+  const { photos } = job
+  const open = photos.find(p => p.id === openId) ?? photos[0]
+  useEffect(() => {
+    if (location.hash) setOpenId(location.hash.slice(1))
+  }, [])
+
+  const take = async (files: FileList | null) => {
+    const refused: string[] = []
+    setProblems([])
+    for (const file of files ?? []) {
+      if (file.size > largestSent) {
+        refused.push(`${file.name} is larger than ${largestSent / 1e6} MB: send a smaller copy.`)
+        continue
+      }
+      setSending(file.name)
+      const answer = await upload<{ id: string; width: number; height: number }>(
+        `/api/jobs/${id}/photos`,
+        file,
+        share => setSending(`${file.name}, ${Math.round(share * 100)} %`),
+      )
+      if (!answer.ok) {
+        refused.push(`${file.name}: ${answer.message}`)
+        continue
+      }
+      const name = file.name.replace(/\.[a-z]+$/i, '').slice(0, 80) || 'Photograph'
+      const on = new Date().toISOString().slice(0, 10)
+      const about: About = { kind: 'panel', panelId: panel.id }
+      const photo: Photo = { ...answer.data, name, by: person, on, turns: 0, about, marks: [] }
+      const [fault] = act({ op: 'addPhoto', photo })
+      if (fault) refused.push(`${file.name}: ${fault.path} ${fault.message}`)
+      else setOpenId(photo.id)
+    }
+    setSending(null)
+    setProblems(refused)
+  }
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault()
+    void take(event.dataTransfer.files)
+  }
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: dropping files is offered beside the button, not instead of it
+    <div className={styles.view} onDrop={onDrop} onDragOver={event => event.preventDefault()}>
+      <div className={styles.head}>
+        <h1>Photographs</h1>
+        <Button
+          variant="outlined"
+          startIcon={<ImagePlus size={19} aria-hidden />}
+          disabled={sending !== null}
+          onClick={() => chooser.current?.click()}
+        >
+          {sending ? `Sending ${sending}` : 'Add photographs'}
+        </Button>
+        <input
+          ref={chooser}
+          type="file"
+          accept="image/jpeg,image/png,image/webp"
+          multiple
+          hidden
+          aria-label="Photographs to add"
+          onChange={e => {
+            void take(e.target.files).then(() => {
+              if (chooser.current) chooser.current.value = ''
+            })
+          }}
+        />
+      </div>
+      {problems.length > 0 && (
+        <ul className={styles.problems} role="alert">
+          {problems.map(p => (
+            <li key={p}>{p}</li>
+          ))}
+        </ul>
+      )}
+      {open ? (
+        <PhotoDesk key={open.id} photo={open} />
+      ) : (
+        <p className={styles.empty}>
+          No photographs yet. Add them here, drop them on this screen, or send the customer the link under
+          Ask.
+        </p>
+      )}
+      <ul className={styles.strip} aria-label="All photographs">
+        {photos.map(p => (
+          <li key={p.id}>
+            <button
+              type="button"
+              aria-pressed={p === open}
+              onClick={() => {
+                setOpenId(p.id)
+                history.replaceState(null, '', `#${p.id}`)
+              }}
+            >
+              {/* biome-ignore lint/performance/noImgElement: its bytes come from the database, already small */}
+              <img
+                src={`/api/photos/${p.id}?size=thumbnail`}
+                alt=""
+                loading="lazy"
+                style={{ transform: `rotate(${p.turns * 90}deg)` }}
+              />
+              <span>
+                <b>{p.name}</b>
+                {aboutText(job, p.about)}
+                {p.marks.length > 0 && ` · ${p.marks.length} marked`}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  )
+}

@@ -1,0 +1,150 @@
+'use client'
+import Button from '@mui/material/Button'
+import Tab from '@mui/material/Tab'
+import Tabs from '@mui/material/Tabs'
+import { useCallback, useEffect, useMemo, useState } from 'react'
+import { positionText } from '@/core/panel/positions'
+import type { Circuit } from '@/core/panel/schema'
+import { type Tracing, tracingOf } from '@/core/panel/tracing'
+import { plural } from '@/core/units/format'
+import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
+import { keepJob, sendPhotos, waitingPhotos } from './offline'
+import { TraceCard } from './TraceCard'
+import styles from './TraceView.module.css'
+
+type Show = 'left' | 'doubtful' | 'nothing' | 'doubled' | 'all'
+const shows: { key: Show; label: (t: Tracing) => string }[] = [
+  { key: 'left', label: t => `${t.left.length} to trace` },
+  { key: 'doubtful', label: t => `${t.doubtful.length} doubtful` },
+  { key: 'nothing', label: t => `${t.nothing.length} no load found` },
+  { key: 'doubled', label: t => `${t.doubled.length} double labels` },
+  { key: 'all', label: () => 'all' },
+]
+
+/** Breaker by breaker: switch off, what died? For one thumb, and for a cellar without a connection. */
+export function TraceView() {
+  const store = useWorkspaceStore()
+  const id = useWorkspace(s => s.id)
+  const panel = useWorkspace(shownPanel)
+  const panels = useWorkspace(s => s.job.panels)
+  const showPanel = useWorkspace(s => s.showPanel)
+  const medical = useWorkspace(s => s.job.brief.medical === 'yes')
+  const say = useWorkspace(s => s.say)
+  const [show, setShow] = useState<Show>('left')
+  const [currentId, setCurrentId] = useState<string | null>(null)
+  const [online, setOnline] = useState(true)
+  const [photos, setPhotos] = useState(0)
+  const tracing = useMemo(() => tracingOf(panel), [panel])
+
+  const send = useCallback(async () => {
+    const refused = await sendPhotos(store)
+    setPhotos(await waitingPhotos(id))
+    if (refused.length) say(`Not taken: ${refused.join('; ')}`)
+  }, [store, id, say])
+  useEffect(() => {
+    // the screen itself opens again without a connection
+    if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js')
+    const look = () => {
+      setOnline(navigator.onLine)
+      if (navigator.onLine) void send()
+    }
+    look()
+    window.addEventListener('online', look)
+    window.addEventListener('offline', look)
+    const stop = keepJob(store)
+    return () => {
+      stop()
+      window.removeEventListener('online', look)
+      window.removeEventListener('offline', look)
+    }
+  }, [store, send])
+
+  const list: Circuit[] = show === 'all' ? panel.circuits : tracing[show]
+  const current = panel.circuits.find(c => c.id === currentId) ?? list[0]
+  const done = (circuit: Circuit) => {
+    const rest = list.filter(c => c.id !== circuit.id)
+    setCurrentId(rest.find(c => c.position >= circuit.position)?.id ?? rest[0]?.id ?? null)
+  }
+  return (
+    <div className={styles.view}>
+      <h1>Trace the breakers</h1>
+      {panels.length > 1 && (
+        <Tabs value={panel.id} onChange={(_, to) => showPanel(to)} aria-label="Panels of this job">
+          {panels.map(p => (
+            <Tab key={p.id} value={p.id} label={p.name} />
+          ))}
+        </Tabs>
+      )}
+      {!online && (
+        <p className={styles.away} role="status">
+          No connection: stay on this screen. Everything is kept here and sent when it is back.
+        </p>
+      )}
+      {photos > 0 && (
+        <p className={styles.away} role="status">
+          {plural(photos, 'photograph')} waiting to be sent.
+        </p>
+      )}
+      <p className={styles.caution}>
+        {medical
+          ? 'Someone here depends on a powered device: have it on its own battery before any breaker goes off. '
+          : ''}
+        Ask who is at a computer, in the elevator or on a medical device before you switch off. Cover on;
+        handles only.
+      </p>
+      <div className={styles.shows}>
+        {shows.map(({ key, label }) => (
+          <Button
+            key={key}
+            size="small"
+            variant={show === key ? 'contained' : 'outlined'}
+            aria-pressed={show === key}
+            onClick={() => {
+              setShow(key)
+              setCurrentId(null)
+            }}
+          >
+            {label(tracing)}
+          </Button>
+        ))}
+      </div>
+      <div className={styles.columns}>
+        {current ? (
+          <TraceCard
+            key={current.id}
+            panel={panel}
+            circuit={current}
+            onDone={() => done(current)}
+            onPhoto={send}
+          />
+        ) : (
+          <p className={styles.empty}>
+            {panel.circuits.length
+              ? show === 'left'
+                ? `Every breaker of ${panel.name} was traced: ${tracing.known} known, ${tracing.doubtful.length} doubtful, ${tracing.nothing.length} without a load.`
+                : 'None.'
+              : 'This panel has no breakers yet.'}
+          </p>
+        )}
+        <ol className={styles.list} aria-label="Breakers">
+          {list.map(c => (
+            <li key={c.id}>
+              <button
+                type="button"
+                data-here={c === current}
+                aria-current={c === current}
+                onClick={() => setCurrentId(c.id)}
+              >
+                <b>{positionText(panel, c)}</b>
+                <span>{c.label || 'unlabelled'}</span>
+                <span>{c.traced ? words[c.traced.found] : 'not traced'}</span>
+              </button>
+            </li>
+          ))}
+        </ol>
+      </div>
+    </div>
+  )
+}
+
+const words = { known: 'known', doubtful: 'doubtful', nothing: 'no load found' } as const

@@ -1,0 +1,82 @@
+import { del, get, keys, set } from 'idb-keyval'
+import type { StoreApi } from 'zustand'
+import { upload } from '../api'
+import type { Kept, WorkspaceState } from '../workspace/store'
+
+/** What tracing keeps on this machine, so that a cellar without a connection, or a reload in it, loses nothing. */
+
+const jobKey = (id: string) => `job ${id}`
+const photoKey = (id: string, photoId: string) => `photo ${id} ${photoId}`
+
+/** A photograph that waits for the connection. */
+interface Waiting {
+  blob: Blob
+  circuitId: string
+  name: string
+}
+
+/** Takes up the job as it was kept, and from then on keeps it with every change; answers how to stop. */
+export function keepJob(store: StoreApi<WorkspaceState>): () => void {
+  const { id } = store.getState()
+  let stopped = false
+  let unsubscribe = () => {}
+  const keep = ({ job, revision, pending }: WorkspaceState) => {
+    const kept: Kept = { job, revision, pending }
+    void set(jobKey(id), kept)
+  }
+  void get<Kept>(jobKey(id)).then(kept => {
+    if (stopped) return
+    if (kept) store.getState().restore(kept)
+    keep(store.getState())
+    unsubscribe = store.subscribe((now, before) => {
+      if (now.job !== before.job || now.pending !== before.pending || now.revision !== before.revision)
+        keep(now)
+    })
+  })
+  return () => {
+    stopped = true
+    unsubscribe()
+  }
+}
+
+/** Keeps a photograph until it is sent. */
+export const keepPhoto = (jobId: string, photoId: string, waiting: Waiting): Promise<void> =>
+  set(photoKey(jobId, photoId), waiting)
+
+export async function waitingPhotos(jobId: string): Promise<number> {
+  return (await keys()).filter(k => String(k).startsWith(photoKey(jobId, ''))).length
+}
+
+/**
+ * Sends the photographs that wait, each under its own id, so that one sent twice is kept once; what is refused is told
+ * and let go, what cannot be sent stays.
+ */
+export async function sendPhotos(store: StoreApi<WorkspaceState>): Promise<string[]> {
+  const { id, person } = store.getState()
+  const refused: string[] = []
+  for (const key of await keys<string>()) {
+    const start = photoKey(id, '')
+    if (!String(key).startsWith(start)) continue
+    const waiting = await get<Waiting>(key)
+    if (!waiting) continue
+    const photoId = key.slice(start.length)
+    const { blob, circuitId, name } = waiting
+    const answer = await upload<{ width: number; height: number }>(
+      `/api/jobs/${id}/photos?photo=${photoId}`,
+      blob,
+      () => {},
+    )
+    if (!answer.ok && (answer.status === 0 || answer.status >= 500)) break
+    await del(key)
+    if (!answer.ok) refused.push(`${name}: ${answer.message}`)
+    else {
+      const on = new Date().toISOString().slice(0, 10)
+      const { width, height } = answer.data
+      const about = { kind: 'circuit', circuitId } as const
+      const photo = { id: photoId, name, by: person, on, width, height, turns: 0 as const, about, marks: [] }
+      const [fault] = store.getState().act({ op: 'addPhoto', photo })
+      if (fault) refused.push(`${name}: ${fault.message}`)
+    }
+  }
+  return refused
+}
