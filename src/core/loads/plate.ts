@@ -51,3 +51,27 @@ export function loadFromPlate(plate: Plate, { id, name, on, volts, was }: Given)
       : was?.start && { start: was.start }),
   }
 }
+
+const number = String.raw`(\d+(?:[.,]\d+)?|\d+\/\d+)`
+const printed: readonly (readonly [key: keyof Omit<Plate, 'text'>, pattern: RegExp])[] = [
+  ['lockedRotorA', new RegExp(String.raw`\b(?:LRA|locked rotor(?: amps)?)\s*:?\s*${number}`, 'i')],
+  ['lockedRotorA', new RegExp(String.raw`${number}\s*(?:LRA|A locked rotor)\b`, 'i')],
+  ['horsepower', new RegExp(String.raw`${number}\s*hp\b`, 'i')],
+  ['watts', new RegExp(String.raw`${number}\s*W\b`, 'i')],
+  ['volts', new RegExp(String.raw`${number}\s*V(?:AC|olts?)?\b`, 'i')],
+  ['amps', new RegExp(String.raw`${number}\s*A(?:mps?)?\b(?!\s*locked)`, 'i')],
+]
+
+/** The figures in a nameplate’s text as it is printed, such as `1/2 hp, 230 V, 4.2 A, LRA 22`. */
+export function plateIn(text: string): Plate {
+  const plate: Plate = {}
+  let rest = text.replace(/(\d),(?=\d{3}\b)/g, '$1')
+  for (const [key, pattern] of printed) {
+    const [whole, figure] = pattern.exec(rest) ?? []
+    if (!whole || !figure || plate[key] !== undefined) continue
+    const [a = 0, b] = figure.replace(',', '.').split('/').map(Number)
+    plate[key] = b ? a / b : a
+    rest = rest.replace(whole, ' ')
+  }
+  return plate
+}

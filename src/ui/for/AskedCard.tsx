@@ -92,11 +92,6 @@ export function AskedCard({ token, asked, onSent }: Props) {
       )}
       {asked.said && <p className={styles.said}>You said: {asked.said}</p>}
       {busy && <progress className={styles.progress} value={share} aria-label={`Sending ${asked.title}`} />}
-      {problem && (
-        <p className={styles.problem} role="alert">
-          {problem}
-        </p>
-      )}
       {asked.state !== 'enough' && (
         <div className={styles.ways}>
           {asked.wants === 'file' ? (
@@ -155,6 +150,11 @@ export function AskedCard({ token, asked, onSent }: Props) {
       )}
       {typing && (
         <Typed plate={plate} onSend={sendAnswer} onProblem={setProblem} onClose={() => setTyping(false)} />
+      )}
+      {problem && (
+        <p className={styles.problem} role="alert">
+          {problem}
+        </p>
       )}
     </li>
   )

@@ -52,7 +52,13 @@ export function PanelView() {
       <div className={styles.drawing}>
         <div className={styles.tools}>
           {panels.length > 1 && (
-            <Tabs value={panel.id} onChange={(_, to) => showPanel(to)} aria-label="Panels of this job">
+            <Tabs
+              value={panel.id}
+              onChange={(_, to) => showPanel(to)}
+              aria-label="Panels of this job"
+              variant="scrollable"
+              className={styles.tabs}
+            >
               {panels.map(p => (
                 <Tab key={p.id} value={p.id} label={`${p.mark ? `${p.mark} · ` : ''}${p.name}`} />
               ))}

@@ -5,6 +5,7 @@ import { type FormEvent, useState } from 'react'
 import { type Mark, markSchema, type Photo, type Plate, plateSchema } from '@/core/ask/evidence'
 import { aboutText } from '@/core/job/about'
 import { circuitOf } from '@/core/job/panels'
+import { plateIn } from '@/core/loads/plate'
 import { parseWith } from '@/core/outcome'
 import { enter, readEntry } from '@/core/panel/entry'
 import { EditField, readText } from '../common/EditField'
@@ -49,7 +50,7 @@ export function MarkCard({ photo, mark, number, open, onOpen, onPut }: Props) {
       />
       {mark.about.kind === 'panel' && <EnterBreaker mark={mark} panelId={mark.about.panelId} onPut={onPut} />}
       {(mark.about.kind === 'circuit' || mark.about.kind === 'load') && (
-        <TakePlate mark={mark} about={mark.about} onPut={onPut} />
+        <TakePlate key={mark.text} mark={mark} about={mark.about} onPut={onPut} />
       )}
       <Button size="small" onClick={() => act({ op: 'removeMark', photoId: photo.id, markId: mark.id })}>
         Remove this mark
@@ -117,7 +118,9 @@ function TakePlate({
   const say = useWorkspace(s => s.say)
   const found = circuitOf(job, about.circuitId)
   const load = about.kind === 'load' ? found?.circuit.loads.find(l => l.id === about.loadId) : undefined
-  const [values, setValues] = useState<Record<string, string>>({})
+  const [values, setValues] = useState<Record<string, string>>(() =>
+    Object.fromEntries(Object.entries(plateIn(mark.text)).map(([key, figure]) => [key, String(figure)])),
+  )
   const [name, setName] = useState(load?.name ?? '')
   const [problem, setProblem] = useState<string | null>(null)
   if (!found) return null

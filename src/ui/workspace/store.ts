@@ -2,7 +2,7 @@ import { createContext, useContext } from 'react'
 import { createStore, type StoreApi, useStore } from 'zustand'
 import { type Evaluation, evaluate } from '@/core/job/evaluate'
 import { applyOperation, describeOperation, type Operation } from '@/core/job/operations'
-import { circuitOf } from '@/core/job/panels'
+import { circuitOf, tiedPanel } from '@/core/job/panels'
 import type { JobRecord, Revision } from '@/core/job/record'
 import type { Job } from '@/core/job/schema'
 import type { Fault } from '@/core/outcome'
@@ -38,7 +38,7 @@ export interface WorkspaceState {
   conflict: Conflict | null
   /** one line for the person: something changed or went wrong outside a field */
   notice: string | null
-  /** the panel that is shown; null: the first */
+  /** the panel that is shown; null: the one the source is tied to */
   panelId: string | null
   /** the breaker that is being moved */
   movingId: string | null
@@ -303,9 +303,7 @@ function mayMerge(theirs: Job, since: readonly Revision[], pending: readonly Pen
 
 /** The panel on the screen. */
 export function shownPanel({ job, panelId }: WorkspaceState): Panel {
-  const panel = job.panels.find(p => p.id === panelId) ?? job.panels[0]
-  if (!panel) throw new Error('a job holds at least one panel')
-  return panel
+  return job.panels.find(p => p.id === panelId) ?? tiedPanel(job)
 }
 
 const told = (since: readonly Revision[]) =>
