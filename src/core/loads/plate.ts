@@ -54,8 +54,8 @@ export function loadFromPlate(plate: Plate, { id, name, on, volts, was }: Given)
 
 const number = String.raw`(\d+(?:[.,]\d+)?|\d+\/\d+)`
 const printed: readonly (readonly [key: keyof Omit<Plate, 'text'>, pattern: RegExp])[] = [
-  ['lockedRotorA', new RegExp(String.raw`\b(?:LRA|locked rotor(?: amps)?)\s*:?\s*${number}`, 'i')],
   ['lockedRotorA', new RegExp(String.raw`${number}\s*(?:LRA|A locked rotor)\b`, 'i')],
+  ['lockedRotorA', new RegExp(String.raw`\b(?:LRA|locked rotor(?: amps)?)\s*:?\s*${number}`, 'i')],
   ['horsepower', new RegExp(String.raw`${number}\s*hp\b`, 'i')],
   ['watts', new RegExp(String.raw`${number}\s*W\b`, 'i')],
   ['volts', new RegExp(String.raw`${number}\s*V(?:AC|olts?)?\b`, 'i')],

@@ -6,9 +6,10 @@ import { listStations } from '../catalogue/repository'
 import { closeDb } from '../db/connection'
 import { readJobRecord } from '../jobs/repository'
 import { listPeople } from '../people/repository'
+import { readPhoto } from '../photos/repository'
 import { catalogue } from './catalogue'
 import { demoFirmSlug, seedDemo } from './demo'
-import { alderHollow, demoJobs, fernbrook } from './jobs'
+import { alderHollow, demoJobs, fernbrook, millStreet, ospreyPoint, quarryRidge, saltmarshLane } from './jobs'
 
 const ids = (job: typeof alderHollow) => evaluate(job).findings.map(f => f.id)
 afterAll(closeDb)
@@ -43,6 +44,19 @@ test('each demo job shows its trap', () => {
   expect(circuitsOf(alderHollow).filter(c => c.picked)).toHaveLength(6)
   expect(ids(alderHollow)).toContain('neutral.shared-overload')
   expect(ids(fernbrook)).toContain('bond.none')
+  expect(ids(saltmarshLane)).toEqual(
+    expect.arrayContaining(['panel.no-space', 'breaker.brand', 'nameplate.missing']),
+  )
+  expect(ids(quarryRidge)).toContain('subpanel.bonded')
+  expect(quarryRidge.panels).toHaveLength(3)
+  expect(ids(millStreet)).toEqual(expect.arrayContaining(['leg.dead', 'v240.bridge', 'panel.no-space']))
+  const dead = evaluate(millStreet).findings.find(f => f.id === 'leg.dead')
+  expect(dead?.fixes[0]?.steps).toHaveLength(3)
+  expect(ospreyPoint.panels[0]).toMatchObject({
+    numbering: 'in sequence',
+    feedsFrom: 'bottom',
+    busLegs: 'L2',
+  })
 })
 
 test('the day-care’s run time by hand', () => {
@@ -63,6 +77,8 @@ test('seeding is idempotent, and what is read back is what was written', async (
   for (const { id, job } of demoJobs) {
     expect(readJob(job).ok).toBe(true)
     expect((await readJobRecord(actor, id))?.job).toEqual(job)
+    for (const photo of job.photos)
+      expect((await readPhoto(actor, photo.id, 'picture'))?.length).toBeGreaterThan(5000)
   }
   const stations = await listStations(actor)
   expect(stations.map(s => s.continuousW)).toEqual([600, 1500, 2200, 2200, 3600, 6400])

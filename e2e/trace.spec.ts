@@ -1,0 +1,84 @@
+import { expect, test } from '@playwright/test'
+import sharp from 'sharp'
+import { accessible, copyOf, openJob, saved } from './helpers'
+
+const saltmarsh = '5a1de000-0000-4000-8000-000000000002'
+
+test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
+
+test('tracing in a cellar: no connection, a reload, and nothing lost or doubled', async ({
+  page,
+  context,
+  request,
+}) => {
+  const id = await copyOf(request, saltmarsh)
+  await openJob(page, id, 'trace')
+  await page.waitForFunction(() => navigator.serviceWorker.controller !== null)
+  // seen once by the worker, the screen is kept
+  await page.reload()
+  await saved(page)
+  await accessible(page)
+  const card = (place: string) => page.getByRole('region', { name: `Breaker ${place}`, exact: true })
+  await expect(page.getByText('Someone here depends on a powered device')).toBeVisible()
+  await card('1').getByRole('button', { name: 'I switched it off' }).click()
+  await expect(card('1').getByRole('timer')).toContainText('off for')
+  await card('1').getByRole('button', { name: 'Known' }).click()
+  await expect(card('1')).toContainText('Write what died')
+  await card('1').getByRole('button', { name: 'Dining room' }).click()
+  await card('1').getByRole('button', { name: 'Known' }).click()
+  await expect(page.getByRole('button', { name: '8 to trace' })).toBeVisible()
+  await saved(page)
+
+  await context.setOffline(true)
+  await expect(page.getByText('No connection: stay on this screen')).toBeVisible()
+  await card('3').getByLabel('What died?').fill('bathroom, and the hall')
+  await card('3').getByRole('button', { name: 'Doubtful' }).click()
+  await expect(page.getByRole('button', { name: '2 doubtful' })).toBeVisible()
+  await card('7')
+    .locator('input[type=file]')
+    .setInputFiles({
+      name: 'laundry.jpg',
+      mimeType: 'image/jpeg',
+      buffer: await sharp({ create: { width: 400, height: 300, channels: 3, background: '#776655' } })
+        .jpeg()
+        .toBuffer(),
+    })
+  await expect(page.getByText('1 photograph waiting to be sent')).toBeVisible()
+  await card('7').getByRole('button', { name: 'Nothing died' }).click()
+  await expect(page.getByRole('button', { name: '2 no load found' })).toBeVisible()
+
+  await page.reload()
+  await expect(page.getByRole('button', { name: '6 to trace' })).toBeVisible()
+  await expect(page.getByRole('button', { name: '2 doubtful' })).toBeVisible()
+  await expect(page.getByText('1 photograph waiting to be sent')).toBeVisible()
+  // a colleague works on the same job meanwhile: tracing goes on top without asking
+  const record = await (await request.get(`/api/jobs/${id}`)).json()
+  const other = await request.post(`/api/jobs/${id}/changes`, {
+    data: {
+      baseRevision: record.record.revision,
+      changes: [
+        {
+          id: crypto.randomUUID(),
+          kind: 'do',
+          operation: { op: 'setOutage', facts: { hours: 80 } },
+        },
+      ],
+    },
+  })
+  expect(other.ok()).toBe(true)
+
+  await context.setOffline(false)
+  await expect(page.getByText('waiting to be sent')).toHaveCount(0)
+  await saved(page)
+  const after = await (await request.get(`/api/jobs/${id}?since=1`)).json()
+  const told = after.since.map((r: { sentence: string }) => r.sentence)
+  expect(told.filter((s: string) => s.startsWith('traced 3 Bathroom'))).toHaveLength(1)
+  expect(told.filter((s: string) => s.startsWith('traced 7 Laundry'))).toHaveLength(1)
+  expect(told.filter((s: string) => s.startsWith('added the photograph'))).toHaveLength(1)
+  const circuits = after.record.job.panels[0].circuits
+  expect(circuits.find((c: { id: string }) => c.id === 'c3').traced).toMatchObject({
+    found: 'doubtful',
+    died: 'bathroom, and the hall',
+  })
+  expect(after.record.job.outage.hours).toBe(80)
+})
