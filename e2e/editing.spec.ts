@@ -16,7 +16,7 @@ test('with the mouse: a two-pole breaker, its load, a move, a shared neutral, an
   await breaker(page, '27 free').click()
   const dialog = page.getByRole('dialog')
   await dialog.getByLabel('Label').fill('Well pump')
-  await choose(page, 'Poles', 'two, 240 V')
+  await choose(page, 'Kind', 'two-pole, 240 V')
   await dialog.getByRole('button', { name: 'Add' }).click()
   await expect(breaker(page, '27·29 Well pump')).toHaveAccessibleName(/240 V, no 240 V/)
 
@@ -75,6 +75,8 @@ test('the name, the Code edition and the panel of a job are changed; a panel too
   await page.getByRole('button', { name: 'Name, place, step and Code edition' }).click()
   await page.getByLabel('Name', { exact: true }).fill('Alder Hollow, second visit')
   await choose(page, 'National Electrical Code', '2023 edition')
+  await page.getByRole('button', { name: 'Done' }).click()
+  await page.getByRole('button', { name: 'This panel' }).click()
   await choose(page, 'Spaces', '12')
   await expect(page.getByText(/Not changed: .* needs space 14, but the panel has 12/)).toBeVisible()
   await page.getByRole('button', { name: 'Done' }).click()

@@ -10,6 +10,9 @@ test('a job from nothing to a balance, with the keyboard alone', async ({ page }
   await page.keyboard.press('Tab')
   await page.keyboard.type('By the river')
   await page.keyboard.press('Enter')
+  await page.waitForURL(/ask/)
+  await expect(page.getByRole('heading', { name: 'Ask', exact: true })).toBeVisible()
+  await page.keyboard.press('2')
   await page.waitForURL(/panel/)
   await expect(page.getByText('An empty panel')).toBeVisible()
 

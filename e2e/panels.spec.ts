@@ -66,6 +66,7 @@ test('several panels: a bond that does not belong, a panel added with its feeder
   await page.getByRole('button', { name: 'Add', exact: true }).click()
   await expect(page.getByRole('tab', { name: /Shed/ })).toHaveAttribute('aria-selected', 'true')
   await page.keyboard.press('e')
+  await expect(page.getByLabel('Enter breakers, a line each')).toBeFocused()
   await page.keyboard.type('1a 15 shed lights')
   await page.keyboard.press('Enter')
   await page.keyboard.type('1b 15 shed outlets')
@@ -86,7 +87,7 @@ test('several panels: a bond that does not belong, a panel added with its feeder
   await page.getByLabel('Legs from the top').fill('112211')
   await page.keyboard.press('Tab')
   await page.getByRole('button', { name: 'Done' }).click()
-  await page.keyboard.press('8')
+  await page.keyboard.press('7')
   await expect(page.locator('[data-finding="tandem.not-listed"]')).toContainText('B 1A shed lights')
 
   await page.getByRole('button', { name: 'Plan: neutral and ground apart' }).click()
@@ -103,6 +104,7 @@ test('a panel numbered in sequence and fed from below; directory, labels and fil
   await expect(breaker(page, '1·2 Bilge-pit pump')).toBeVisible()
   await expect(breaker(page, '8 cannot be used')).toBeVisible()
   await page.keyboard.press('e')
+  await expect(page.getByLabel('Enter breakers, a line each')).toBeFocused()
   await page.keyboard.type('8 15 horn')
   await page.keyboard.press('Enter')
   await expect(page.getByText('space 8 is marked as unusable')).toBeVisible()
@@ -136,8 +138,8 @@ test('photographs: added, turned, marked with mouse and keys, and read into the 
         .toBuffer(),
     },
   ])
-  await expect(page.getByRole('alert')).toContainText('fake.jpg: This is a PDF')
-  await expect(page.getByLabel('Name')).toHaveValue('New wall')
+  await expect(page.locator('main [role=alert]')).toContainText('fake.jpg: This is a PDF')
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('New wall')
   await page.getByRole('button', { name: 'Turn by a quarter' }).click()
   await page.getByRole('button', { name: 'Mark', exact: true }).click()
   const surface = page.locator('[data-marking=true]')

@@ -201,18 +201,21 @@ export function startNeeds(
   split: boolean,
   surge: { totalVA: number; legVA: number },
 ): StartNeed[] {
-  return loads
-    .flatMap(load => {
-      const worked = startOf(load.load, load.need.volts)
-      if (!worked) return []
-      const scope: Leg | 'both' = split && load.need.leg !== 'both' ? load.need.leg : 'both'
-      const others = loads.filter(l => l !== load && !(load.load.byHand && l.load.byHand))
-      const runningVA = coincidence(others, scope).VA
-      const haveVA = scope === 'both' ? surge.totalVA : surge.legVA
-      const needVA = runningVA + worked.result.startVA
-      return [{ load, ...worked.result, runningVA, needVA, haveVA, scope, others }]
-    })
-    .sort((a, b) => b.needVA / b.haveVA - a.needVA / a.haveVA)
+  return (
+    loads
+      .flatMap(load => {
+        const worked = startOf(load.load, load.need.volts)
+        if (!worked) return []
+        const scope: Leg | 'both' = split && load.need.leg !== 'both' ? load.need.leg : 'both'
+        const others = loads.filter(l => l !== load && !(load.load.byHand && l.load.byHand))
+        const runningVA = coincidence(others, scope).VA
+        const haveVA = scope === 'both' ? surge.totalVA : surge.legVA
+        const needVA = runningVA + worked.result.startVA
+        return [{ load, ...worked.result, runningVA, needVA, haveVA, scope, others }]
+      })
+      // without a source every share is nothing: then the largest start is the worst
+      .sort((a, b) => b.needVA / b.haveVA - a.needVA / a.haveVA || b.needVA - a.needVA)
+  )
 }
 
 /** The working of one start; made for the one that is shown. */

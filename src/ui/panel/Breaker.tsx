@@ -68,7 +68,7 @@ export const Breaker = memo(function Breaker(p: Props) {
       data-picked={p.picked}
       data-feed={p.feed}
       data-selected={p.selected}
-      draggable={!p.moving}
+      draggable
       data-circuit={p.id}
     >
       <button

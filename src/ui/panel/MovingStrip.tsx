@@ -2,42 +2,38 @@
 import Button from '@mui/material/Button'
 import { moveMeans } from '@/core/panel/move'
 import { positionText, spaceName } from '@/core/panel/positions'
-import type { Circuit, Panel } from '@/core/panel/schema'
+import type { Panel } from '@/core/panel/schema'
 import { useWorkspace } from '../workspace/store'
 import styles from './MovingStrip.module.css'
-
-interface Props {
-  panel: Panel
-  circuit: Circuit
-  target: number | null
-  onDrop: () => void
-  onCancel: () => void
-}
+import { useDrop } from './useDrop'
 
 /** While a breaker is being moved: what it would change in the wiring at the place under the pointer or the focus. */
-export function MovingStrip({ panel, circuit, target, onDrop, onCancel }: Props) {
+export function MovingStrip({ panel }: { panel: Panel }) {
   const live = useWorkspace(s => (s.job.source?.arrangement === 'one-leg' ? s.job.source.liveLeg : null))
-  const away = target !== null && target !== circuit.position
+  const moving = useWorkspace(s => s.moving)
+  const move = useWorkspace(s => s.move)
+  const drop = useDrop(panel)
+  const circuit = panel.circuits.find(c => c.id === moving?.id)
+  if (!circuit || !moving) return null
+  const { to } = moving
+  const away = to !== null && to !== circuit.position
   return (
     <section className={styles.strip} aria-label="Moving a breaker">
-      <p>
-        <b>
-          Moving {positionText(panel, circuit)} {circuit.label || 'Unlabelled'}
-        </b>{' '}
-        {away
-          ? `to ${spaceName(panel, target)}:`
-          : 'Tap the place, or go there with the arrows and press Enter.'}
-      </p>
+      <h2>
+        Moving {positionText(panel, circuit)} {circuit.label || 'Unlabelled'}
+        {away && ` to ${spaceName(panel, to)}`}
+      </h2>
+      {!away && <p>Tap the place, or go there with the arrows and press Enter.</p>}
       <ul aria-live="polite">
-        {away && moveMeans(panel, circuit, target, live).map(line => <li key={line}>{line}</li>)}
+        {away && moveMeans(panel, circuit, to, live).map(line => <li key={line}>{line}</li>)}
       </ul>
       <div>
         {away && (
-          <Button size="small" variant="contained" onClick={onDrop}>
-            Put it at {spaceName(panel, target)}
+          <Button size="small" variant="contained" onClick={() => drop(to)}>
+            Put it at {spaceName(panel, to)}
           </Button>
         )}
-        <Button size="small" onClick={onCancel}>
+        <Button size="small" onClick={() => move(null)}>
           Leave it where it is (Esc)
         </Button>
       </div>

@@ -23,20 +23,18 @@ import {
 import type { Circuit, Panel } from '@/core/panel/schema'
 import { useWorkspace } from '../workspace/store'
 import { Breaker, FreeSpace } from './Breaker'
-import { MovingStrip } from './MovingStrip'
 import styles from './PanelDrawing.module.css'
+import { useDrop } from './useDrop'
 
 const busWords = { live: 'live', dead: 'dead', 'not fed': 'not fed' } as const
 
 interface Props {
   panel: Panel
-  moving: string | null
-  onMove: (circuitId: string | null) => void
   onAdd: (space: number, half?: 'a' | 'b') => void
 }
 
 /** The drawn panel: every breaker a control, the bus a channel between the columns that is wet where the leg is live. */
-export function PanelDrawing({ panel, moving, onMove, onAdd }: Props) {
+export function PanelDrawing({ panel, onAdd }: Props) {
   const states = useWorkspace(s => s.evaluation.circuits)
   const tied = useWorkspace(s => s.evaluation.buses)
   const reached = useWorkspace(s => s.evaluation.reached.includes(panel.id))
@@ -44,32 +42,22 @@ export function PanelDrawing({ panel, moving, onMove, onAdd }: Props) {
   const selectedId = useWorkspace(s => s.selectedId)
   const act = useWorkspace(s => s.act)
   const select = useWorkspace(s => s.select)
-  const say = useWorkspace(s => s.say)
+  const moving = useWorkspace(s => s.moving?.id)
+  const move = useWorkspace(s => s.move)
+  const aim = useWorkspace(s => s.aim)
+  const drop = useDrop(panel)
   const [focused, setFocused] = useState('')
-  const [target, setTarget] = useState<number | null>(null)
   const drawing = useRef<HTMLFieldSetElement>(null)
   const buses = reached ? tied : ({ L1: 'not fed', L2: 'not fed' } as const)
 
   const at = useMemo(() => occupancy(panel.circuits), [panel.circuits])
-  const mover = moving === null ? undefined : panel.circuits.find(c => c.id === moving)
+  const mover = panel.circuits.find(c => c.id === moving)
   const feeds = new Map(panels.flatMap(p => (p.feederId ? [[p.feederId, p.name] as const] : [])))
   const byId = new Map(states.map(s => [s.id, s]))
   const tabStop =
     panel.circuits.some(c => c.id === focused) || focused.startsWith('free')
       ? focused
       : (at.get(1)?.[0]?.id ?? 'free1')
-
-  const stop = () => {
-    onMove(null)
-    setTarget(null)
-  }
-  const drop = (space: number) => {
-    if (!mover) return
-    const [fault] = act({ op: 'moveBreaker', circuitId: mover.id, toPosition: space })
-    if (fault) return say(`Not moved: the panel ${fault.message}.`)
-    stop()
-    say(`Moved ${mover.label || 'the breaker'} to ${spaceName(panel, space)}. Undo takes it back.`)
-  }
 
   const cellOf = (event: { target: EventTarget }) =>
     event.target instanceof HTMLElement ? event.target.closest<HTMLElement>('[data-cell]') : null
@@ -88,12 +76,9 @@ export function PanelDrawing({ panel, moving, onMove, onAdd }: Props) {
     const space = Number(cell.dataset.space)
     if (event.key === 'm' && !event.ctrlKey && !event.metaKey && !event.altKey) {
       event.preventDefault()
-      if (moving) return stop()
-      if (panel.circuits.some(c => c.id === cell.dataset.cell)) {
-        onMove(cell.dataset.cell ?? null)
-        setTarget(null)
-      }
-      return
+      return move(
+        panel.circuits.some(c => c.id === cell.dataset.cell && !mover) ? (cell.dataset.cell ?? null) : null,
+      )
     }
     if (mover && (event.key === 'Enter' || event.key === ' ')) {
       event.preventDefault()
@@ -101,14 +86,14 @@ export function PanelDrawing({ panel, moving, onMove, onAdd }: Props) {
     }
     if (mover && event.key === 'Escape') {
       event.preventDefault()
-      return stop()
+      return move(null)
     }
     const next = neighbour(drawing.current, cell, event.key)
     if (next === undefined) return
     event.preventDefault()
     if (!next) return
     next.focus()
-    if (mover) setTarget(Number(next.dataset.space))
+    aim(Number(next.dataset.space))
   }
   const onClick = (event: MouseEvent) => {
     const space = mover ? spaceUnder(event) : null
@@ -124,67 +109,59 @@ export function PanelDrawing({ panel, moving, onMove, onAdd }: Props) {
     event.dataTransfer.setData('text/plain', dragged.dataset.circuit)
     const id = dragged.dataset.circuit
     // the browser takes its picture of the dragged breaker first
-    setTimeout(() => onMove(id))
+    setTimeout(() => move(id))
   }
   const onDragOver = (event: DragEvent) => {
     const space = mover ? spaceUnder(event) : null
     if (space === null) return
     event.preventDefault()
-    if (space !== target) setTarget(space)
+    aim(space)
   }
 
   const spaces = Array.from({ length: panel.spaces }, (_, i) => i + 1)
   const drawn = new Set<Circuit>()
   return (
-    <>
-      {mover && (
-        <MovingStrip
-          panel={panel}
-          circuit={mover}
-          target={target}
-          onDrop={() => target !== null && drop(target)}
-          onCancel={stop}
-        />
-      )}
-      <fieldset
-        ref={drawing}
-        className={styles.panel}
-        data-feeds={panel.feedsFrom}
-        data-moving={mover !== undefined}
-        onKeyDown={onKeyDown}
-        onClick={onClick}
-        onMouseOver={event => mover && setTarget(spaceUnder(event) ?? target)}
-        onFocus={() => {}}
-        onDragStart={onDragStart}
-        onDragOver={onDragOver}
-        onDrop={event => {
-          event.preventDefault()
-          const space = spaceUnder(event)
-          if (space !== null) drop(space)
-        }}
-        onDragEnd={stop}
-      >
-        <legend className="visually-hidden">
-          {panel.name}: arrows move, space picks, Enter opens the circuit, M moves the breaker
-        </legend>
-        <div className={styles.main}>
-          <span>{panel.name}</span>
-          <b>{panel.mainA === undefined ? 'Main lugs' : `Main ${panel.mainA} A`}</b>
-          <span>
-            {panel.supply === 'service' ? 'Service panel' : 'Fed from another panel'}
-            {panel.busA !== undefined && ` · bus ${panel.busA} A`}
-          </span>
-        </div>
-        <div className={styles.grid}>
-          {spaces.map(space => (
-            <Fragment key={space}>
-              {bus(space)}
-              {place(space)}
-            </Fragment>
-          ))}
-        </div>
-      </fieldset>
-    </>
+    <fieldset
+      ref={drawing}
+      className={styles.panel}
+      data-feeds={panel.feedsFrom}
+      data-moving={mover !== undefined}
+      onKeyDown={onKeyDown}
+      onClick={onClick}
+      onMouseOver={event => {
+        const space = mover ? spaceUnder(event) : null
+        if (space !== null) aim(space)
+      }}
+      onFocus={() => {}}
+      onDragStart={onDragStart}
+      onDragOver={onDragOver}
+      onDrop={event => {
+        event.preventDefault()
+        const space = spaceUnder(event)
+        if (space !== null) drop(space)
+      }}
+      onDragEnd={() => move(null)}
+    >
+      <legend className="visually-hidden">
+        {panel.name}: arrows move, space picks, Enter opens the circuit, M moves the breaker
+      </legend>
+      <div className={styles.main}>
+        <span>{panel.name}</span>
+        <b>{panel.mainA === undefined ? 'Main lugs' : `Main ${panel.mainA} A`}</b>
+        <span>
+          {panel.supply === 'service' ? 'Service panel' : 'Fed from another panel'}
+          {panel.busA !== undefined && ` · bus ${panel.busA} A`}
+        </span>
+      </div>
+      <div className={styles.grid}>
+        {spaces.map(space => (
+          <Fragment key={space}>
+            {bus(space)}
+            {place(space)}
+          </Fragment>
+        ))}
+      </div>
+    </fieldset>
   )
 
   function place(space: number) {

@@ -9,6 +9,7 @@ import { useCallback, useEffect, useLayoutEffect, useState } from 'react'
 import { isTyping } from '../common/typing'
 import { shownPanel, useWorkspace } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
+import { MovingStrip } from './MovingStrip'
 import { PanelDrawing } from './PanelDrawing'
 import styles from './PanelView.module.css'
 
@@ -26,8 +27,7 @@ export function PanelView() {
   const panel = useWorkspace(shownPanel)
   const panels = useWorkspace(s => s.job.panels)
   const showPanel = useWorkspace(s => s.showPanel)
-  const moving = useWorkspace(s => s.movingId)
-  const move = useWorkspace(s => s.move)
+  const moving = useWorkspace(s => s.moving !== null)
   const detailsOpen = useWorkspace(s => s.detailsOpen)
   const select = useWorkspace(s => s.select)
   const id = useWorkspace(s => s.id)
@@ -79,8 +79,10 @@ export function PanelView() {
             Directory and labels
           </Button>
         </div>
-        {entering && <EnterBreakers key={panel.id} panelId={panel.id} onClose={() => setEntering(false)} />}
-        <PanelDrawing key={panel.id} panel={panel} moving={moving} onMove={move} onAdd={onAdd} />
+        {entering && (
+          <EnterBreakers key={`entry ${panel.id}`} panelId={panel.id} onClose={() => setEntering(false)} />
+        )}
+        <PanelDrawing key={`drawing ${panel.id}`} panel={panel} onAdd={onAdd} />
         <div className={styles.legend}>
           <p>
             Tap to pick; the dots open a circuit; drag a breaker, or press M, to move it. Filled: picked.
@@ -88,7 +90,12 @@ export function PanelView() {
           </p>
         </div>
       </div>
-      {narrow && (
+      {narrow && moving && (
+        <div className={styles.strip}>
+          <MovingStrip panel={panel} />
+        </div>
+      )}
+      {narrow && !moving && (
         <Drawer
           anchor="bottom"
           open={detailsOpen}
@@ -100,7 +107,7 @@ export function PanelView() {
       )}
       {!narrow && (
         <aside className={styles.side} aria-label="Circuit">
-          <CircuitInspector />
+          {moving ? <MovingStrip panel={panel} /> : <CircuitInspector />}
         </aside>
       )}
       {adding !== null && (

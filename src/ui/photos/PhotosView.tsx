@@ -89,11 +89,11 @@ export function PhotosView() {
         />
       </div>
       {problems.length > 0 && (
-        <ul className={styles.problems} role="alert">
+        <div className={styles.problems} role="alert">
           {problems.map(p => (
-            <li key={p}>{p}</li>
+            <p key={p}>{p}</p>
           ))}
-        </ul>
+        </div>
       )}
       {open ? (
         <PhotoDesk key={open.id} photo={open} />

@@ -59,6 +59,13 @@ export function TraceView() {
     }
   }, [store, send])
 
+  // the connection may be back before it can be used
+  useEffect(() => {
+    if (!photos || !online) return
+    const again = setInterval(() => void send(), 4000)
+    return () => clearInterval(again)
+  }, [photos, online, send])
+
   const list: Circuit[] = show === 'all' ? panel.circuits : tracing[show]
   const current = panel.circuits.find(c => c.id === currentId) ?? list[0]
   const done = (circuit: Circuit) => {

@@ -40,8 +40,8 @@ export interface WorkspaceState {
   notice: string | null
   /** the panel that is shown; null: the one the source is tied to */
   panelId: string | null
-  /** the breaker that is being moved */
-  movingId: string | null
+  /** the breaker that is being moved, and the space it is held over */
+  moving: { id: string; to: number | null } | null
   selectedId: string | null
   detailsOpen: boolean
   working: Working | null
@@ -58,6 +58,7 @@ export interface WorkspaceState {
   refresh: () => Promise<void>
   showPanel: (panelId: string) => void
   move: (circuitId: string | null) => void
+  aim: (space: number) => void
   select: (circuitId: string | null, open?: boolean) => void
   showWorking: (working: Working | null) => void
   say: (notice: string | null) => void
@@ -192,7 +193,7 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
       conflict: null,
       notice: null,
       panelId: null,
-      movingId: null,
+      moving: null,
       selectedId: null,
       detailsOpen: false,
       working: null,
@@ -270,8 +271,12 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
         if (!answer.ok || answer.data.record.revision <= get().revision || get().pending.length) return
         set({ ...adopt(answer.data.record), notice: told(answer.data.since) })
       },
-      showPanel: panelId => set({ panelId, movingId: null }),
-      move: movingId => set({ movingId }),
+      showPanel: panelId => set({ panelId, moving: null }),
+      move: id => set({ moving: id === null ? null : { id, to: null } }),
+      aim: to => {
+        const { moving } = get()
+        if (moving && moving.to !== to) set({ moving: { ...moving, to } })
+      },
       select: (selectedId, open = false) => {
         const found = selectedId === null ? undefined : circuitOf(get().job, selectedId)
         set({ selectedId, detailsOpen: open, ...(found && { panelId: found.panel.id }) })
