@@ -41,7 +41,7 @@ test('dead circuits: why a circuit cannot be carried, moved by key, by drag, and
   await breaker(page, '15·17 Water heater').click()
   await expect(page.getByText(/Not moved: the panel cannot move to 15/)).toBeVisible()
   await page.keyboard.press('Escape')
-  await page.getByRole('button', { name: 'Leave it where it is (Esc)' }).click()
+  await expect(strip).toHaveCount(0)
 
   await page.getByRole('link', { name: 'Findings' }).click()
   await page.getByRole('button', { name: 'Move to L1 in 2 steps' }).click()
@@ -115,6 +115,9 @@ test('a panel numbered in sequence and fed from below; directory, labels and fil
   await page.getByRole('combobox', { name: 'On', exact: true }).click()
   await page.getByRole('option', { name: /80 a sheet/ }).click()
   await expect(page.getByRole('region', { name: 'Page 1' })).toContainText('Dock outlets')
+  // the whole sheet, at its true size, on one page
+  const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1')
+  expect(pdf.match(/\/Type\s*\/Page\b/g)).toHaveLength(1)
   const svg = await (await request.get(`/api/jobs/${id}/drawing`)).text()
   expect(svg).toContain('Bilge-pit pump')
   const csv = await (await request.get(`/api/jobs/${id}/directory`)).text()

@@ -1,4 +1,5 @@
 import type { SimpleOperation } from '../job/operations'
+import type { Working } from '../working'
 
 export const severities = ['stop', 'fix', 'mind', 'ask'] as const
 export type Severity = (typeof severities)[number]
@@ -27,6 +28,8 @@ export interface Finding {
   article?: string
   target: Target
   fixes: Fix[]
+  /** where its figures come from */
+  working?: Working
 }
 
 export const bySeverity = (a: Finding, b: Finding) =>

@@ -129,7 +129,7 @@ export function neutralSharedOverload({ job, needs, figures }: Evaluated): Findi
     .filter(([a, b]) => a.served && b.served && (supply.arrangement === 'tied' || a.leg === b.leg))
     .flatMap(([a, b]) => {
       const { neutral, known } = neutralOf(a, b)
-      const { result } = sharedNeutral.compute({
+      const { result, working } = sharedNeutral.compute({
         arrangement: 'tied',
         breakerAA: a.circuit.breakerA,
         breakerBA: b.circuit.breakerA,
@@ -147,6 +147,7 @@ export function neutralSharedOverload({ job, needs, figures }: Evaluated): Findi
           remedy: `Drop one of the two, put them on opposite legs under split phase, or feed from an outlet whose breaker is at most ${quantity(result.neutralA, 'A')}.`,
           article: 'NEC 210.4, 310.16',
           target: { view: 'panel', circuitIds: [a.circuit.id, b.circuit.id] },
+          working,
           fixes: [a, b].map(n => ({
             label: `Drop ${named(n)}`,
             operations: [{ op: 'selectCircuit', circuitId: n.circuit.id, picked: false }],

@@ -223,10 +223,10 @@ export function panelCapacity({ job }: Evaluated): Finding[] {
         severity: 'stop',
         sentence: `${panel.name}: ${quantity(worked.result.totalA, 'A')} with the ${job.source?.station.name} charging at ${quantity(added, 'W')}, on a main of ${quantity(mainA, 'A')}.`,
         why: 'The year’s highest demand with a quarter on top already fills the main: charging on top of it trips the whole house.',
-        remedy:
-          'Charge at a lower rate or at night, or have the service looked at. The figure opens under Calculations, “panel-demand”.',
+        remedy: 'Charge at a lower rate or at night, or have the service looked at.',
         article: 'NEC 220.87',
         target: onPanel(panel, 'demandW'),
+        working: worked.working,
         fixes: [],
       } satisfies Finding,
     ]

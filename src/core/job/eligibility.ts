@@ -36,6 +36,17 @@ export function eligibilityOf(need: CircuitNeed, needs: readonly CircuitNeed[]):
   })
 }
 
+/** Under each arrangement: how many of the picked circuits it carries, and which not. */
+export function carriedBy(
+  needs: readonly CircuitNeed[],
+): { key: Verdict['key']; label: string; carried: number; of: number; not: string[] }[] {
+  const picked = needs.filter(n => n.circuit.picked)
+  return arrangementsJudged.map(({ key, label, ...supply }) => {
+    const not = picked.filter(n => feedUnder(supply, n.leg) !== 'live')
+    return { key, label, carried: picked.length - not.length, of: picked.length, not: not.map(named) }
+  })
+}
+
 function neutralCare(need: CircuitNeed, needs: readonly CircuitNeed[], arrangement: string): string[] {
   const { neutral } = need.circuit
   if (neutral.kind === 'own') return []

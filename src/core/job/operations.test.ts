@@ -91,7 +91,7 @@ test('bad values are refused at their path and the job stays as it was', () => {
     /no longer hold/,
   )
   expect(faultsOf(job([circuit(11)]), { op: 'setPanel', facts: { spaces: 8 } })[0]).toMatch(
-    /needs space 11, but the panel has 8/,
+    /needs space 11 for circuit 11, but the panel has 8/,
   )
   expect(start).toEqual(copy)
 })

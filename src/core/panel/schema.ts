@@ -141,7 +141,10 @@ export function checkPanel(panel: Panel, say: Say) {
     const spaces = spacesOf(circuit)
     const beyond = spaces.find(space => space > panel.spaces)
     if (beyond !== undefined)
-      say([...at, 'position'], `needs space ${spaceName(panel, beyond)}, but the panel has ${panel.spaces}`)
+      say(
+        [...at, 'position'],
+        `needs space ${spaceName(panel, beyond)} for ${name}, but the panel has ${panel.spaces}`,
+      )
     const halves = halvesOf(circuit)
     const clash = halves.find(half => taken.has(half))
     if (clash !== undefined)

@@ -6,6 +6,8 @@ import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react'
 import { type FormEvent, useState } from 'react'
 import type { Want } from '@/core/ask/brief'
 import { likelyWants } from '@/core/ask/questions'
+import { placeText } from '@/core/job/panels'
+import { plural } from '@/core/units/format'
 import { useWorkspace } from '../workspace/store'
 import styles from './AskView.module.css'
 
@@ -15,7 +17,18 @@ export function Wants() {
   const act = useWorkspace(s => s.act)
   const [name, setName] = useState('')
   const [problem, setProblem] = useState<string | null>(null)
+  const job = useWorkspace(s => s.job)
   const { wants } = brief
+  const circuits = job.panels.flatMap(panel =>
+    panel.circuits.map(c => ({
+      id: c.id,
+      picked: c.picked,
+      name: `${placeText(job, panel, c)} ${c.label || 'unlabelled'}`,
+    })),
+  )
+  const unpicked = circuits
+    .filter(c => !c.picked && wants.some(w => w.circuitIds.includes(c.id)))
+    .map(c => c.id)
   const set = (next: Want[]) => {
     const [fault] = act({ op: 'answerBrief', answers: { wants: next } })
     setProblem(fault ? `What must live ${fault.message}` : null)
@@ -42,7 +55,27 @@ export function Wants() {
       <ol aria-label="What must live">
         {wants.map((w, i) => (
           <li key={w.id}>
-            <span>{w.name}</span>
+            <span>
+              {w.name}
+              <select
+                aria-label={`Circuit that carries ${w.name}`}
+                value={w.circuitIds[0] ?? ''}
+                onChange={e =>
+                  set(
+                    wants.map(o =>
+                      o === w ? { ...w, circuitIds: e.target.value ? [e.target.value] : [] } : o,
+                    ),
+                  )
+                }
+              >
+                <option value="">circuit not known yet</option>
+                {circuits.map(c => (
+                  <option key={c.id} value={c.id}>
+                    {c.name}
+                  </option>
+                ))}
+              </select>
+            </span>
             <IconButton
               aria-label={`${w.name}: more important`}
               disabled={i === 0}
@@ -66,6 +99,17 @@ export function Wants() {
           </li>
         ))}
       </ol>
+      {unpicked.length > 0 && (
+        <Button
+          size="small"
+          variant="outlined"
+          onClick={() =>
+            act(...unpicked.map(circuitId => ({ op: 'selectCircuit' as const, circuitId, picked: true })))
+          }
+        >
+          Pick {plural(unpicked.length, 'circuit')} of this list
+        </Button>
+      )}
       <form onSubmit={submit}>
         <TextField
           label="Add to the list"

@@ -12,7 +12,10 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
   const say = useWorkspace(s => s.say)
   const select = useWorkspace(s => s.select)
   const id = useWorkspace(s => s.id)
-  const { target } = finding
+  const showWorking = useWorkspace(s => s.showWorking)
+  const showPanel = useWorkspace(s => s.showPanel)
+  const { target, working } = finding
+  const panelId = target.view === 'panel' ? target.panelId : undefined
   const [circuitId] = target.view === 'panel' ? target.circuitIds : []
   const field = target.view !== 'panel' && target.field ? `#${target.field}` : ''
   return (
@@ -50,8 +53,19 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
             {fix.label}
           </Button>
         ))}
+        {working && (
+          <Button size="small" aria-haspopup="dialog" onClick={() => showWorking(working)}>
+            Show the working
+          </Button>
+        )}
         {!here && (
-          <Link href={`/jobs/${id}/${target.view}${field}`} onClick={() => circuitId && select(circuitId)}>
+          <Link
+            href={`/jobs/${id}/${target.view}${field}`}
+            onClick={() => {
+              if (circuitId) select(circuitId)
+              else if (panelId) showPanel(panelId)
+            }}
+          >
             Go there
           </Link>
         )}

@@ -27,6 +27,7 @@ export function LabelPages({ job, panel, size, skip }: Props) {
   if (tape)
     return (
       <div className={styles.tapes}>
+        <style>{'@page { size: letter landscape; margin: 0.25in }'}</style>
         {(['left', 'right'] as const).map(side => (
           <section key={side} aria-label={`Tape for the ${side} side`}>
             <h2>
@@ -55,6 +56,8 @@ export function LabelPages({ job, panel, size, skip }: Props) {
   const { page, margin, pitch, label, across } = sheet
   return (
     <div className={styles.pages}>
+      {/* the sheet has its own margins, measured from the edge of the paper */}
+      <style>{'@page { size: letter; margin: 0 }'}</style>
       {labelPages(labelsOf(job, panel), sheet, skip).map((labels, n) => (
         <section
           // biome-ignore lint/suspicious/noArrayIndexKey: pages have nothing but their number

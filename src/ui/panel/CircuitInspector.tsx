@@ -5,7 +5,7 @@ import { Pencil, Plus, X } from 'lucide-react'
 import { memo, useDeferredValue, useMemo, useState } from 'react'
 import * as z from 'zod'
 import type { Finding } from '@/core/checks/finding'
-import { eligibilityOf, type Verdict } from '@/core/job/eligibility'
+import { carriedBy, eligibilityOf, type Verdict } from '@/core/job/eligibility'
 import type { Legs } from '@/core/job/evaluated'
 import { circuitNeeds, loadsOf, meanLoad } from '@/core/job/needs'
 import { placeText } from '@/core/job/panels'
@@ -14,7 +14,7 @@ import { type Load, meanProvenance, meanW } from '@/core/loads/load'
 import { feedOf, freeSpaces, legOf, positionText, spaceName, spaceNamed } from '@/core/panel/positions'
 import { breakerRatings, type Circuit, circuitSchema, type Panel } from '@/core/panel/schema'
 import { line } from '@/core/quantity'
-import { quantity } from '@/core/units/format'
+import { quantity, together } from '@/core/units/format'
 import { conductorSizes } from '@/core/units/tables/conductors'
 import { Choice } from '../common/Choice'
 import { EditField, readNumber, readText } from '../common/EditField'
@@ -473,6 +473,7 @@ function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
           </section>
         )
       })}
+      {picked.length > 0 && <CarriedBy job={job} />}
       {legs && (
         <button
           type="button"
@@ -488,6 +489,28 @@ function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
         </button>
       )}
     </div>
+  )
+}
+
+/** The picked circuits against every arrangement of voltage, side by side. */
+function CarriedBy({ job }: { job: Job }) {
+  return (
+    <section aria-label="Carried by each arrangement">
+      <h3>Carried by</h3>
+      <dl className={styles.verdicts}>
+        {carriedBy(circuitNeeds(job)).map(a => (
+          <div key={a.key}>
+            <dt>{a.label}</dt>
+            <dd>
+              <b>
+                {a.carried} of {a.of}
+              </b>
+              {a.not.length > 0 && `, not ${together(a.not)}`}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </section>
   )
 }
 

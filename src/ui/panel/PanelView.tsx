@@ -7,7 +7,7 @@ import useMediaQuery from '@mui/material/useMediaQuery'
 import dynamic from 'next/dynamic'
 import { useCallback, useEffect, useLayoutEffect, useState } from 'react'
 import { isTyping } from '../common/typing'
-import { shownPanel, useWorkspace } from '../workspace/store'
+import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
 import { MovingStrip } from './MovingStrip'
 import { PanelDrawing } from './PanelDrawing'
@@ -31,10 +31,12 @@ export function PanelView() {
   const detailsOpen = useWorkspace(s => s.detailsOpen)
   const select = useWorkspace(s => s.select)
   const id = useWorkspace(s => s.id)
+  const store = useWorkspaceStore()
   const [entering, setEntering] = useState(false)
   // before the first paint: who sees the panel can press the key
   useLayoutEffect(() => {
     const onKey = (event: KeyboardEvent) => {
+      if (event.key === 'Escape') store.getState().move(null)
       const plain = !event.ctrlKey && !event.metaKey && !event.altKey && !isTyping(event.target)
       if (event.key !== 'e' || !plain || document.querySelector('[role="dialog"]')) return
       event.preventDefault()
@@ -42,7 +44,7 @@ export function PanelView() {
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
-  }, [])
+  }, [store])
   const onAdd = useCallback((space: number, half?: 'a' | 'b') => setAdding({ space, half }), [])
   // fetched behind the first paint, so that nothing typed at once is lost
   useEffect(() => void Promise.all([loadDialog(), loadEntry()]), [])

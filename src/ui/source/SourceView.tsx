@@ -4,12 +4,13 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import IconButton from '@mui/material/IconButton'
 import { Minus, Plus } from 'lucide-react'
 import { methodIds, methodOf } from '@/core/hookup/method'
-import { type Job, jobArrangements } from '@/core/job/schema'
+import { hookupSchema, type Job, jobArrangements } from '@/core/job/schema'
 import type { Station } from '@/core/source/equipment'
 import { arrangementName } from '@/core/source/legs'
 import { canArrange } from '@/core/source/output'
 import { quantity } from '@/core/units/format'
 import { Choice } from '../common/Choice'
+import { EditField, readNumber } from '../common/EditField'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
 import styles from './SourceView.module.css'
@@ -170,8 +171,12 @@ function Arrangement({ source }: { source: Source }) {
   )
 }
 
+const leadIn = hookupSchema.shape.whip.unwrap().shape.leadIn
+const entries = hookupSchema.shape.whip.unwrap().shape.entersAt.options
+
 function Hookup() {
   const hookup = useWorkspace(s => s.job.hookup)
+  const panels = useWorkspace(s => s.job.panels)
   const act = useWorkspace(s => s.act)
   return (
     <fieldset className={styles.group} id="method">
@@ -192,6 +197,44 @@ function Hookup() {
           }
           label="A bonding plug is fitted at the source"
         />
+        {panels.length > 1 && (
+          <Choice
+            label="Tied to"
+            value={hookup.panelId ?? panels[0]?.id ?? ''}
+            options={panels.map(p => ({ value: p.id, label: p.name }))}
+            onChange={panelId => act({ op: 'setHookup', facts: { panelId } })}
+          />
+        )}
+        {methodOf(hookup.method).transfer === 'switch' && (
+          <>
+            <EditField
+              label="Leads of the switch inside the panel"
+              value={hookup.whip ? String(hookup.whip.leadIn) : ''}
+              unit="in"
+              inputMode="decimal"
+              help="empty while not known; a pre-wired whip often has 18 in and more"
+              read={text => (text.trim() ? readNumber(leadIn)(text) : { value: null })}
+              onCommit={lead =>
+                lead === null
+                  ? act({ op: 'setHookup', facts: {}, clear: ['whip'] })
+                  : act({
+                      op: 'setHookup',
+                      facts: { whip: { leadIn: lead, entersAt: hookup.whip?.entersAt ?? 'top left' } },
+                    })
+              }
+            />
+            {hookup.whip && (
+              <Choice
+                label="They come in at the"
+                value={hookup.whip.entersAt}
+                options={entries.map(value => ({ value, label: value }))}
+                onChange={entersAt =>
+                  act({ op: 'setHookup', facts: { whip: { leadIn: hookup.whip?.leadIn ?? 18, entersAt } } })
+                }
+              />
+            )}
+          </>
+        )}
       </div>
     </fieldset>
   )
