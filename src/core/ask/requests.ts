@@ -1,4 +1,4 @@
-import { circuitNeeds } from '../job/needs'
+import type { CircuitNeed } from '../job/needs'
 import type { Job } from '../job/schema'
 import { assumedStartMultiple, type Load, meanProvenance } from '../loads/load'
 import type { Photo, RequestRecord, RequestState } from './evidence'
@@ -23,8 +23,8 @@ type Derived = Pick<Request, 'key' | 'title' | 'why' | 'how' | 'wants'>
 export const isWaiting = ({ state }: Request) => state === 'to ask' || state === 'asked'
 
 /** What is still to be seen or known: from the brief, the panels and the loads; then what a person added. */
-export function requestsOf(job: Job): Request[] {
-  const derived = [...panelRequests(job), ...existing(job), ...nameplates(job), ...intervalData(job)]
+export function requestsOf(job: Job, needs: readonly CircuitNeed[]): Request[] {
+  const derived = [...panelRequests(job), ...existing(job), ...nameplates(job, needs), ...intervalData(job)]
   const own = job.requests.flatMap((r): Derived[] =>
     r.own
       ? [
@@ -127,7 +127,7 @@ function existing({ brief }: Job): Derived[] {
   ]
 }
 
-function nameplates(job: Job): Derived[] {
+function nameplates(job: Job, needs: readonly CircuitNeed[]): Derived[] {
   const { brief } = job
   const plate = (key: string, what: string, why: string): Derived => ({
     key: `nameplate:${key}`,
@@ -136,7 +136,7 @@ function nameplates(job: Job): Derived[] {
     how: 'A picture of the plate, or type what it says: volts, amps, watts, hp, LRA.',
     wants: 'nameplate',
   })
-  const onLoads = circuitNeeds(job)
+  const onLoads = needs
     .filter(n => n.circuit.picked)
     .flatMap(n => n.circuit.loads.filter(lacksPlate).map(load => ({ n, load })))
   const carried = (kind: string) => brief.wants.some(w => w.circuitIds.length && w.name === kind)

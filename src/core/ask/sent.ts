@@ -1,4 +1,5 @@
 import * as z from 'zod'
+import { circuitNeeds } from '../job/needs'
 import type { Operation } from '../job/operations'
 import type { Job } from '../job/schema'
 import { line } from '../quantity'
@@ -36,7 +37,7 @@ export interface AskedOfCustomer {
 /** What a link shows: the requests that were not refused, open ones first. */
 export function askedOfCustomer(job: Job): AskedOfCustomer[] {
   const order = { open: 0, here: 1, enough: 2 }
-  return requestsOf(job)
+  return requestsOf(job, circuitNeeds(job))
     .filter(r => r.state !== 'refused')
     .map(r => ({
       key: r.key,
@@ -90,7 +91,7 @@ interface Sender {
   on: string
 }
 
-const found = (job: Job, key: string) => requestsOf(job).find(r => r.key === key)
+const found = (job: Job, key: string) => requestsOf(job, circuitNeeds(job)).find(r => r.key === key)
 
 /** Takes in a photograph for a request; empty when the job no longer asks for it. */
 export function photoSent(

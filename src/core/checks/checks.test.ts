@@ -56,7 +56,7 @@ const whip = (leadIn: number) => ({
     whip: { leadIn, entersAt: 'top left' as const },
   },
 })
-const all = (state: 'received' | 'good enough') => requestsOf(job([])).map(r => ({ key: r.key, state }))
+const all = (state: 'received' | 'good enough') => requestsOf(job([]), []).map(r => ({ key: r.key, state }))
 
 const speaks: [string, Job, Job][] = [
   [

@@ -50,7 +50,7 @@ export function evaluate(job: Job): Evaluation {
   const loads = loadsOf(needs.filter(n => n.served || (n.circuit.picked && n.feed === 'no-source')))
   const { lines, figures } = balanceOf(job, needs, loads)
   const legs = legsOf(job, needs)
-  const requests = requestsOf(job)
+  const requests = requestsOf(job, needs)
   const evaluated: Evaluated = { job, needs, requests, figures, legs }
   const findings = checks.flatMap(check => check(evaluated)).sort(bySeverity)
   const [first] = findings

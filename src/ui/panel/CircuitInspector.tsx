@@ -2,18 +2,18 @@
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
 import { Pencil, Plus, X } from 'lucide-react'
+import dynamic from 'next/dynamic'
 import { memo, useDeferredValue, useMemo, useState } from 'react'
 import * as z from 'zod'
 import type { Finding } from '@/core/checks/finding'
-import { carriedBy, eligibilityOf, type Verdict } from '@/core/job/eligibility'
+import { carriedBy } from '@/core/job/eligibility'
 import type { Legs } from '@/core/job/evaluated'
 import { circuitNeeds, loadsOf, meanLoad } from '@/core/job/needs'
 import { placeText } from '@/core/job/panels'
 import type { Job } from '@/core/job/schema'
 import { type Load, meanProvenance, meanW } from '@/core/loads/load'
-import { feedOf, freeSpaces, legOf, positionText, spaceName, spaceNamed } from '@/core/panel/positions'
+import { feedOf, legOf, positionText, spaceName, spaceNamed } from '@/core/panel/positions'
 import { breakerRatings, type Circuit, circuitSchema, type Panel } from '@/core/panel/schema'
-import { line } from '@/core/quantity'
 import { quantity, together } from '@/core/units/format'
 import { conductorSizes } from '@/core/units/tables/conductors'
 import { Choice } from '../common/Choice'
@@ -21,7 +21,9 @@ import { EditField, readNumber, readText } from '../common/EditField'
 import { FindingCard } from '../common/FindingCard'
 import { shownPanel, useWorkspace } from '../workspace/store'
 import styles from './CircuitInspector.module.css'
-import { LoadDialog } from './LoadDialog'
+
+const LoadDialog = dynamic(() => import('./LoadDialog').then(m => m.LoadDialog))
+const CircuitMore = dynamic(() => import('./CircuitMore').then(m => m.CircuitMore))
 
 /** What the inspector draws from, taken together so that it can be drawn a moment later. */
 type Arrangement = NonNullable<Job['source']>['arrangement']
@@ -235,7 +237,7 @@ function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
             onChange={protection => tell(edit({ protection }))}
           />
         </div>
-        <More circuit={circuit} view={view} />
+        <CircuitMore circuit={circuit} panel={view.panel} job={view.job} />
         <Traced circuit={circuit} />
         <Button onClick={() => move(circuitId)}>Move this breaker (M)</Button>
         <Button
@@ -281,123 +283,6 @@ const tracedText = ({ traced }: Circuit) => {
   if (traced.found === 'nothing') return `switched off by ${who}: nothing was seen to die`
   const died = traced.died ? ` (${traced.died})` : ''
   return traced.found === 'doubtful' ? `doubtful${died}: ${who}` : `seen to die${died} by ${who}`
-}
-
-/** What is asked less often: the breaker's own type, ties, what it is for, its half of a tandem, another panel. */
-function More({ circuit, view: { panel, job } }: { circuit: Circuit; view: View }) {
-  const act = useWorkspace(s => s.act)
-  const say = useWorkspace(s => s.say)
-  const { id: circuitId, tie } = circuit
-  const tell = (faults: ReturnType<typeof act>) => faults[0] && say(`Not changed: it ${faults[0].message}`)
-  const needs = circuitNeeds(job)
-  const need = needs.find(n => n.circuit.id === circuitId)
-  const neighbours = panel.circuits.filter(
-    c =>
-      c.id !== circuitId &&
-      c.poles === 1 &&
-      c.position % 2 === circuit.position % 2 &&
-      Math.abs(c.position - circuit.position) <= 2,
-  )
-  const others = job.panels.filter(p => p.id !== panel.id)
-  return (
-    <>
-      <div className={styles.pair}>
-        <EditField
-          key={`type of ${circuitId}`}
-          label="Breaker type"
-          value={circuit.type ?? ''}
-          help={panel.breakerTypes.length ? `listed: ${panel.breakerTypes.join(', ')}` : 'as printed on it'}
-          read={readText(line(20))}
-          onCommit={type =>
-            act({
-              op: 'editCircuit',
-              circuitId,
-              ...(type ? { facts: { type } } : { facts: {}, clear: ['type'] }),
-            })
-          }
-        />
-        <Choice
-          label="It carries"
-          value={circuit.purpose}
-          options={[
-            { value: 'loads', label: 'loads' },
-            { value: 'solar', label: 'solar that feeds in' },
-          ]}
-          onChange={purpose => tell(act({ op: 'editCircuit', circuitId, facts: { purpose } }))}
-        />
-      </div>
-      {circuit.poles === 1 && (
-        <Choice
-          label="Joined to its neighbour"
-          value={tie ? `${tie.kind}:${tie.with}` : 'no'}
-          options={[
-            { value: 'no', label: 'no' },
-            ...neighbours.flatMap(c =>
-              (['handle', 'common trip'] as const).map(kind => ({
-                value: `${kind}:${c.id}`,
-                label: `${kind === 'handle' ? 'handle tie' : 'common trip'} with ${positionText(panel, c)} ${c.label || 'unlabelled'}`,
-              })),
-            ),
-          ]}
-          onChange={value => {
-            const [kind, partner] = value.split(/:(.*)/)
-            tell(
-              act({
-                op: 'tieBreakers',
-                circuitId,
-                tie: partner ? { with: partner, kind: kind === 'handle' ? 'handle' : 'common trip' } : null,
-              }),
-            )
-          }}
-        />
-      )}
-      {others.length > 0 && (
-        <Choice
-          label="Stands in"
-          value={panel.id}
-          options={[
-            { value: panel.id, label: panel.name },
-            ...others.map(p => ({ value: p.id, label: `move to ${p.name}` })),
-          ]}
-          onChange={toPanelId => {
-            const to = job.panels.find(p => p.id === toPanelId)
-            if (!to || toPanelId === panel.id) return
-            const free = freeSpaces(to.spaces, to.circuits, to.unusable)
-            const refusals: string[] = []
-            for (const toPosition of free) {
-              const [fault] = act({ op: 'moveBreaker', circuitId, toPosition, toPanelId })
-              if (!fault)
-                return say(`Moved to ${to.name}, ${spaceName(to, toPosition)}. Its neutral has to follow.`)
-              refusals.push(fault.message)
-            }
-            say(`Not moved: ${refusals[0] ?? `${to.name} has no free space`}`)
-          }}
-        />
-      )}
-      {need && <Eligibility verdicts={eligibilityOf(need, needs)} />}
-    </>
-  )
-}
-
-const answers = { yes: 'can', 'with care': 'can, but', no: 'cannot' } as const
-
-/** Which arrangement can carry this circuit, and why not. */
-function Eligibility({ verdicts }: { verdicts: Verdict[] }) {
-  return (
-    <section aria-label="Can be carried by">
-      <h3>Can be carried by</h3>
-      <dl className={styles.verdicts}>
-        {verdicts.map(v => (
-          <div key={v.key} data-answer={v.answer}>
-            <dt>{v.label}</dt>
-            <dd>
-              <b>{answers[v.answer]}</b> {v.reasons.join('; ')}
-            </dd>
-          </div>
-        ))}
-      </dl>
-    </section>
-  )
 }
 
 function Traced({ circuit }: { circuit: Circuit }) {

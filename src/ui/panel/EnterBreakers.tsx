@@ -4,7 +4,6 @@ import IconButton from '@mui/material/IconButton'
 import TextField from '@mui/material/TextField'
 import { X } from 'lucide-react'
 import { type FormEvent, useRef, useState } from 'react'
-import { readDirectory } from '@/core/formats/directory'
 import { type Entered, enter, entryExamples, type Read, readEntry, type Waiting } from '@/core/panel/entry'
 import { plural, together } from '@/core/units/format'
 import { useWorkspace, useWorkspaceStore } from '../workspace/store'
@@ -51,15 +50,17 @@ export function EnterBreakers({ panelId, onClose }: { panelId: string; onClose: 
     setProblem(not?.why ?? null)
     if (!not) setText('')
   }
-  const takeAll = (all: string) => {
+  const takeAll = async (all: string) => {
     setProblem(null)
+    // tables are seldom pasted: what reads them comes when it is needed
+    const { readDirectory } = await import('@/core/formats/directory')
     setRefused(put(readDirectory(all)))
   }
   const takeFile = async (file: File | undefined) => {
     if (!file) return
     if (file.size > largestFile)
       return setProblem(`${file.name} is larger than ${largestFile / 1e6} MB: that is no panel directory`)
-    takeAll(await file.text())
+    await takeAll(await file.text())
   }
   return (
     <section className={styles.enter} aria-label="Enter breakers">
@@ -82,7 +83,7 @@ export function EnterBreakers({ panelId, onClose }: { panelId: string; onClose: 
             const pasted = e.clipboardData.getData('text')
             if (!/[\r\n]/.test(pasted.trim())) return
             e.preventDefault()
-            takeAll(pasted)
+            void takeAll(pasted)
           }}
           onKeyDown={e => {
             if (e.key !== 'Escape') return

@@ -1,15 +1,11 @@
 'use client'
 import Button from '@mui/material/Button'
-import Drawer from '@mui/material/Drawer'
-import Tab from '@mui/material/Tab'
-import Tabs from '@mui/material/Tabs'
 import useMediaQuery from '@mui/material/useMediaQuery'
 import dynamic from 'next/dynamic'
 import { useCallback, useEffect, useLayoutEffect, useState } from 'react'
 import { isTyping } from '../common/typing'
 import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
-import { MovingStrip } from './MovingStrip'
 import { PanelDrawing } from './PanelDrawing'
 import styles from './PanelView.module.css'
 
@@ -17,6 +13,9 @@ const loadDialog = () => import('./AddBreakerDialog').then(m => m.AddBreakerDial
 const AddBreakerDialog = dynamic(loadDialog)
 const loadEntry = () => import('./EnterBreakers').then(m => m.EnterBreakers)
 const EnterBreakers = dynamic(loadEntry)
+const MovingStrip = dynamic(() => import('./MovingStrip').then(m => m.MovingStrip))
+const DetailsSheet = dynamic(() => import('./DetailsSheet').then(m => m.DetailsSheet))
+const PanelTabs = dynamic(() => import('./PanelTabs').then(m => m.PanelTabs))
 const PanelFactsDialog = dynamic(() => import('./PanelFactsDialog').then(m => m.PanelFactsDialog))
 const AddPanelDialog = dynamic(() => import('./AddPanelDialog').then(m => m.AddPanelDialog))
 
@@ -25,11 +24,9 @@ export function PanelView() {
   const [overlay, setOverlay] = useState<'facts' | 'add' | null>(null)
   const narrow = useMediaQuery('(max-width: 1100px)')
   const panel = useWorkspace(shownPanel)
-  const panels = useWorkspace(s => s.job.panels)
-  const showPanel = useWorkspace(s => s.showPanel)
+  const several = useWorkspace(s => s.job.panels.length > 1)
   const moving = useWorkspace(s => s.moving !== null)
   const detailsOpen = useWorkspace(s => s.detailsOpen)
-  const select = useWorkspace(s => s.select)
   const id = useWorkspace(s => s.id)
   const store = useWorkspaceStore()
   const [entering, setEntering] = useState(false)
@@ -53,19 +50,7 @@ export function PanelView() {
       <h1 className="visually-hidden">Panel</h1>
       <div className={styles.drawing}>
         <div className={styles.tools}>
-          {panels.length > 1 && (
-            <Tabs
-              value={panel.id}
-              onChange={(_, to) => showPanel(to)}
-              aria-label="Panels of this job"
-              variant="scrollable"
-              className={styles.tabs}
-            >
-              {panels.map(p => (
-                <Tab key={p.id} value={p.id} label={`${p.mark ? `${p.mark} · ` : ''}${p.name}`} />
-              ))}
-            </Tabs>
-          )}
+          {several && <PanelTabs />}
           {!entering && (
             <Button size="small" variant="outlined" onClick={() => setEntering(true)}>
               Enter breakers by line (E)
@@ -97,16 +82,7 @@ export function PanelView() {
           <MovingStrip panel={panel} />
         </div>
       )}
-      {narrow && !moving && (
-        <Drawer
-          anchor="bottom"
-          open={detailsOpen}
-          onClose={() => select(null)}
-          slotProps={{ paper: { className: styles.sheet } }}
-        >
-          <CircuitInspector />
-        </Drawer>
-      )}
+      {narrow && !moving && detailsOpen && <DetailsSheet />}
       {!narrow && (
         <aside className={styles.side} aria-label="Circuit">
           {moving ? <MovingStrip panel={panel} /> : <CircuitInspector />}

@@ -1,7 +1,6 @@
 'use client'
 import Button from '@mui/material/Button'
-import Tab from '@mui/material/Tab'
-import Tabs from '@mui/material/Tabs'
+import dynamic from 'next/dynamic'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { positionText } from '@/core/panel/positions'
 import type { Circuit } from '@/core/panel/schema'
@@ -11,6 +10,8 @@ import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { keepJob, sendPhotos, waitingPhotos } from './offline'
 import { TraceCard } from './TraceCard'
 import styles from './TraceView.module.css'
+
+const PanelTabs = dynamic(() => import('../panel/PanelTabs').then(m => m.PanelTabs))
 
 type Show = 'left' | 'doubtful' | 'nothing' | 'doubled' | 'all'
 const shows: { key: Show; label: (t: Tracing) => string }[] = [
@@ -26,8 +27,7 @@ export function TraceView() {
   const store = useWorkspaceStore()
   const id = useWorkspace(s => s.id)
   const panel = useWorkspace(shownPanel)
-  const panels = useWorkspace(s => s.job.panels)
-  const showPanel = useWorkspace(s => s.showPanel)
+  const several = useWorkspace(s => s.job.panels.length > 1)
   const medical = useWorkspace(s => s.job.brief.medical === 'yes')
   const say = useWorkspace(s => s.say)
   const [show, setShow] = useState<Show>('left')
@@ -75,13 +75,7 @@ export function TraceView() {
   return (
     <div className={styles.view}>
       <h1>Trace the breakers</h1>
-      {panels.length > 1 && (
-        <Tabs value={panel.id} onChange={(_, to) => showPanel(to)} aria-label="Panels of this job">
-          {panels.map(p => (
-            <Tab key={p.id} value={p.id} label={p.name} />
-          ))}
-        </Tabs>
-      )}
+      {several && <PanelTabs />}
       {!online && (
         <p className={styles.away} role="status">
           No connection: stay on this screen. Everything is kept here and sent when it is back.

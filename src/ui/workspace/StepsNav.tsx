@@ -21,7 +21,12 @@ export function StepsNav() {
           const worst = severities.find(s => mine.some(f => f.severity === s))
           return (
             <li key={key} data-here={here}>
-              <Link href={`/jobs/${id}/${key}`} aria-current={here ? 'page' : undefined} title={help}>
+              <Link
+                href={`/jobs/${id}/${key}`}
+                prefetch={false}
+                aria-current={here ? 'page' : undefined}
+                title={help}
+              >
                 <span className={styles.label}>{label}</span>
                 <span className={styles.state}>
                   {worst && (

@@ -1,8 +1,6 @@
 'use client'
-import Drawer from '@mui/material/Drawer'
 import IconButton from '@mui/material/IconButton'
-import Snackbar from '@mui/material/Snackbar'
-import { CircleHelp, Command, Pencil, Redo2, Undo2, X } from 'lucide-react'
+import { CircleHelp, Command, Pencil, Redo2, Undo2 } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { type ReactNode, useEffect, useState } from 'react'
 import type { JobRecord } from '@/core/job/record'
@@ -17,8 +15,10 @@ import { useKeys } from './useKeys'
 import { workspaceKeys } from './views'
 import styles from './Workspace.module.css'
 
-const WorkingView = dynamic(() => import('../common/WorkingView').then(m => m.WorkingView))
+const WorkingDrawer = dynamic(() => import('./WorkingDrawer').then(m => m.WorkingDrawer))
+const BalanceSheet = dynamic(() => import('./BalanceSheet').then(m => m.BalanceSheet))
 const ConflictDialog = dynamic(() => import('./ConflictDialog').then(m => m.ConflictDialog))
+const Notice = dynamic(() => import('./Notice').then(m => m.Notice))
 const Shortcuts = dynamic(() => import('../common/Shortcuts').then(m => m.Shortcuts))
 const Palette = dynamic(() => import('./Palette').then(m => m.Palette))
 const JobFactsDialog = dynamic(() => import('./JobFactsDialog').then(m => m.JobFactsDialog))
@@ -76,8 +76,8 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
   const title = useWorkspace(s => s.job.title)
   const place = useWorkspace(s => s.job.place)
   const notice = useWorkspace(s => s.notice)
-  const say = useWorkspace(s => s.say)
   const conflict = useWorkspace(s => s.conflict !== null)
+  const working = useWorkspace(s => s.working !== null)
   useKeys({ onShortcuts: () => setOverlay('shortcuts'), onPalette: () => setOverlay('palette') })
   const close = () => setOverlay(null)
   return (
@@ -122,25 +122,13 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
         </aside>
       </div>
       <BalanceBar onOpen={() => setOverlay('balance')} />
-      <Drawer
-        anchor="bottom"
-        open={overlay === 'balance'}
-        onClose={close}
-        slotProps={{ paper: { className: styles.sheet } }}
-      >
-        <Balance />
-      </Drawer>
-      <WorkingDrawer />
+      {overlay === 'balance' && <BalanceSheet onClose={close} />}
+      {working && <WorkingDrawer />}
       {conflict && <ConflictDialog />}
       {overlay === 'shortcuts' && <Shortcuts keys={workspaceKeys} onClose={close} />}
       {overlay === 'palette' && <Palette onClose={close} onFacts={() => setOverlay('facts')} />}
       {overlay === 'facts' && <JobFactsDialog onClose={close} />}
-      <Snackbar
-        open={notice !== null}
-        autoHideDuration={9000}
-        onClose={(_, why) => why !== 'clickaway' && say(null)}
-        message={notice}
-      />
+      {notice !== null && <Notice />}
     </div>
   )
 }
@@ -168,31 +156,6 @@ function UndoRedo() {
         <Redo2 size={20} aria-hidden />
       </IconButton>
     </>
-  )
-}
-
-function WorkingDrawer() {
-  const working = useWorkspace(s => s.working)
-  const showWorking = useWorkspace(s => s.showWorking)
-  const close = () => showWorking(null)
-  return (
-    <Drawer
-      anchor="right"
-      open={working !== null}
-      onClose={close}
-      slotProps={{
-        paper: {
-          className: styles.working,
-          role: 'dialog',
-          'aria-label': working ? `Working: ${working.title}` : 'Working',
-        },
-      }}
-    >
-      <IconButton className={styles.close} aria-label="Close the working" onClick={close}>
-        <X size={20} aria-hidden />
-      </IconButton>
-      {working && <WorkingView working={working} />}
-    </Drawer>
   )
 }
 

@@ -1,0 +1,128 @@
+'use client'
+import { eligibilityOf, type Verdict } from '@/core/job/eligibility'
+import { circuitNeeds } from '@/core/job/needs'
+import type { Job } from '@/core/job/schema'
+import { freeSpaces, positionText, spaceName } from '@/core/panel/positions'
+import type { Circuit, Panel } from '@/core/panel/schema'
+import { line } from '@/core/quantity'
+import { Choice } from '../common/Choice'
+import { EditField, readText } from '../common/EditField'
+import { useWorkspace } from '../workspace/store'
+import styles from './CircuitInspector.module.css'
+
+/** What is asked less often: the breaker's own type, ties, what it is for, its half of a tandem, another panel. */
+export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: Panel; job: Job }) {
+  const act = useWorkspace(s => s.act)
+  const say = useWorkspace(s => s.say)
+  const { id: circuitId, tie } = circuit
+  const tell = (faults: ReturnType<typeof act>) => faults[0] && say(`Not changed: it ${faults[0].message}`)
+  const needs = circuitNeeds(job)
+  const need = needs.find(n => n.circuit.id === circuitId)
+  const neighbours = panel.circuits.filter(
+    c =>
+      c.id !== circuitId &&
+      c.poles === 1 &&
+      c.position % 2 === circuit.position % 2 &&
+      Math.abs(c.position - circuit.position) <= 2,
+  )
+  const others = job.panels.filter(p => p.id !== panel.id)
+  return (
+    <>
+      <div className={styles.pair}>
+        <EditField
+          key={`type of ${circuitId}`}
+          label="Breaker type"
+          value={circuit.type ?? ''}
+          help={panel.breakerTypes.length ? `listed: ${panel.breakerTypes.join(', ')}` : 'as printed on it'}
+          read={readText(line(20))}
+          onCommit={type =>
+            act({
+              op: 'editCircuit',
+              circuitId,
+              ...(type ? { facts: { type } } : { facts: {}, clear: ['type'] }),
+            })
+          }
+        />
+        <Choice
+          label="It carries"
+          value={circuit.purpose}
+          options={[
+            { value: 'loads', label: 'loads' },
+            { value: 'solar', label: 'solar that feeds in' },
+          ]}
+          onChange={purpose => tell(act({ op: 'editCircuit', circuitId, facts: { purpose } }))}
+        />
+      </div>
+      {circuit.poles === 1 && (
+        <Choice
+          label="Joined to its neighbour"
+          value={tie ? `${tie.kind}:${tie.with}` : 'no'}
+          options={[
+            { value: 'no', label: 'no' },
+            ...neighbours.flatMap(c =>
+              (['handle', 'common trip'] as const).map(kind => ({
+                value: `${kind}:${c.id}`,
+                label: `${kind === 'handle' ? 'handle tie' : 'common trip'} with ${positionText(panel, c)} ${c.label || 'unlabelled'}`,
+              })),
+            ),
+          ]}
+          onChange={value => {
+            const [kind, partner] = value.split(/:(.*)/)
+            tell(
+              act({
+                op: 'tieBreakers',
+                circuitId,
+                tie: partner ? { with: partner, kind: kind === 'handle' ? 'handle' : 'common trip' } : null,
+              }),
+            )
+          }}
+        />
+      )}
+      {others.length > 0 && (
+        <Choice
+          label="Stands in"
+          value={panel.id}
+          options={[
+            { value: panel.id, label: panel.name },
+            ...others.map(p => ({ value: p.id, label: `move to ${p.name}` })),
+          ]}
+          onChange={toPanelId => {
+            const to = job.panels.find(p => p.id === toPanelId)
+            if (!to || toPanelId === panel.id) return
+            const free = freeSpaces(to.spaces, to.circuits, to.unusable)
+            const refusals: string[] = []
+            for (const toPosition of free) {
+              const [fault] = act({ op: 'moveBreaker', circuitId, toPosition, toPanelId })
+              if (!fault)
+                return say(`Moved to ${to.name}, ${spaceName(to, toPosition)}. Its neutral has to follow.`)
+              refusals.push(fault.message)
+            }
+            say(`Not moved: ${refusals[0] ?? `${to.name} has no free space`}`)
+          }}
+        />
+      )}
+      {need && <Eligibility verdicts={eligibilityOf(need, needs)} />}
+    </>
+  )
+}
+
+const answers = { yes: 'can', 'with care': 'can, but', no: 'cannot' } as const
+
+/** Which arrangement can carry this circuit, and why not. */
+function Eligibility({ verdicts }: { verdicts: Verdict[] }) {
+  return (
+    <section aria-label="Can be carried by">
+      <h3>Can be carried by</h3>
+      <dl className={styles.verdicts}>
+        {verdicts.map(v => (
+          <div key={v.key} data-answer={v.answer}>
+            <dt>{v.label}</dt>
+            <dd>
+              <b>{answers[v.answer]}</b> {v.reasons.join('; ')}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </section>
+  )
+}

@@ -1,0 +1,20 @@
+'use client'
+import Drawer from '@mui/material/Drawer'
+import { useWorkspace } from '../workspace/store'
+import { CircuitInspector } from './CircuitInspector'
+import styles from './PanelView.module.css'
+
+/** The open circuit, from below, where the screen is narrow. */
+export function DetailsSheet() {
+  const select = useWorkspace(s => s.select)
+  return (
+    <Drawer
+      anchor="bottom"
+      open
+      onClose={() => select(null)}
+      slotProps={{ paper: { className: styles.sheet } }}
+    >
+      <CircuitInspector />
+    </Drawer>
+  )
+}

@@ -1,0 +1,24 @@
+'use client'
+import Tab from '@mui/material/Tab'
+import Tabs from '@mui/material/Tabs'
+import { shownPanel, useWorkspace } from '../workspace/store'
+
+/** The panels of a job that has several. */
+export function PanelTabs() {
+  const panel = useWorkspace(shownPanel)
+  const panels = useWorkspace(s => s.job.panels)
+  const showPanel = useWorkspace(s => s.showPanel)
+  return (
+    <Tabs
+      value={panel.id}
+      onChange={(_, to) => showPanel(to)}
+      aria-label="Panels of this job"
+      variant="scrollable"
+      sx={{ width: '100%' }}
+    >
+      {panels.map(p => (
+        <Tab key={p.id} value={p.id} label={`${p.mark ? `${p.mark} · ` : ''}${p.name}`} />
+      ))}
+    </Tabs>
+  )
+}

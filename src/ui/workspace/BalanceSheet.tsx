@@ -1,0 +1,13 @@
+'use client'
+import Drawer from '@mui/material/Drawer'
+import { Balance } from './Balance'
+import styles from './Workspace.module.css'
+
+/** The whole balance, from below, on a phone. */
+export function BalanceSheet({ onClose }: { onClose: () => void }) {
+  return (
+    <Drawer anchor="bottom" open onClose={onClose} slotProps={{ paper: { className: styles.sheet } }}>
+      <Balance />
+    </Drawer>
+  )
+}
