@@ -23,6 +23,7 @@ import { shownPanel, useWorkspace } from '../workspace/store'
 import styles from './CircuitInspector.module.css'
 
 const LoadDialog = dynamic(() => import('./LoadDialog').then(m => m.LoadDialog))
+const PanelTakesView = dynamic(() => import('./PanelTakesView').then(m => m.PanelTakesView))
 const CircuitMore = dynamic(() => import('./CircuitMore').then(m => m.CircuitMore))
 
 /** What the inspector draws from, taken together so that it can be drawn a moment later. */
@@ -373,6 +374,7 @@ function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
           )}
         </button>
       )}
+      <PanelTakesView />
     </div>
   )
 }

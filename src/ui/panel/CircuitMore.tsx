@@ -1,4 +1,6 @@
 'use client'
+import Link from 'next/link'
+import type { About } from '@/core/ask/evidence'
 import { eligibilityOf, type Verdict } from '@/core/job/eligibility'
 import { circuitNeeds } from '@/core/job/needs'
 import type { Job } from '@/core/job/schema'
@@ -14,6 +16,7 @@ import styles from './CircuitInspector.module.css'
 export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: Panel; job: Job }) {
   const act = useWorkspace(s => s.act)
   const say = useWorkspace(s => s.say)
+  const jobId = useWorkspace(s => s.id)
   const { id: circuitId, tie } = circuit
   const tell = (faults: ReturnType<typeof act>) => faults[0] && say(`Not changed: it ${faults[0].message}`)
   const needs = circuitNeeds(job)
@@ -25,6 +28,9 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
       c.position % 2 === circuit.position % 2 &&
       Math.abs(c.position - circuit.position) <= 2,
   )
+  const shows = (about: About) =>
+    (about.kind === 'circuit' || about.kind === 'load') && about.circuitId === circuitId
+  const photos = job.photos.filter(p => shows(p.about) || p.marks.some(m => shows(m.about)))
   const others = job.panels.filter(p => p.id !== panel.id)
   return (
     <>
@@ -100,6 +106,18 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
             say(`Not moved: ${refusals[0] ?? `${to.name} has no free space`}`)
           }}
         />
+      )}
+      {photos.length > 0 && (
+        <ul className={styles.photos} aria-label="Photographs of this circuit">
+          {photos.map(p => (
+            <li key={p.id}>
+              <Link href={`/jobs/${jobId}/photos#${p.id}`}>
+                {/* biome-ignore lint/performance/noImgElement: its bytes come from the database, already small */}
+                <img src={`/api/photos/${p.id}?size=thumbnail`} alt={p.name} loading="lazy" />
+              </Link>
+            </li>
+          ))}
+        </ul>
       )}
       {need && <Eligibility verdicts={eligibilityOf(need, needs)} />}
     </>
