@@ -9,11 +9,6 @@ const most = 200
 self.addEventListener('install', () => self.skipWaiting())
 self.addEventListener('activate', event => event.waitUntil(self.clients.claim()))
 
-self.addEventListener('message', event => {
-  if (event.data !== 'forget') return
-  event.waitUntil(caches.delete(kept))
-})
-
 self.addEventListener('fetch', event => {
   const { request } = event
   const url = new URL(request.url)

@@ -162,7 +162,7 @@ export function panelNoSpace({ job }: Evaluated): Finding[] {
   const room = roomFor(panel, wanted, method.besideMain ? 'beside the main' : 'anywhere')
   if (room.kind === 'there') return []
   const place = (c: Circuit) => placeText(job, panel, c)
-  const what = `${method.name}: it needs ${wanted} spaces one above the other${method.besideMain ? ' beside the main' : ''}`
+  const what = `${method.name.charAt(0).toUpperCase()}${method.name.slice(1)}: it needs ${wanted} spaces one above the other${method.besideMain ? ' beside the main' : ''}`
   const free = `${plural(room.free, 'space')} ${room.free === 1 ? 'is' : 'are'} free in ${panel.name}`
   const tandems = room.tandems
     ? `Tandems in listed spaces would free ${room.tandems}. `

@@ -262,6 +262,9 @@ test('what no panel can be is refused at the key that causes it', () => {
     faultsOf(start, { op: 'setPanel', facts: { busLegs: ['L1', 'L1', 'L2', 'L2', 'L1', 'L2'] } })[0],
   ).toMatch(/both poles on L1/)
   expect(faultsOf(start, { op: 'setPanel', facts: { unusable: [3] } })[0]).toMatch(/marked as unusable/)
+  expect(faultsOf(start, { op: 'setPanel', facts: { tandemSpaces: [14] } })[0]).toMatch(
+    /tandemSpaces names space 14, but the panel has 12/,
+  )
   expect(
     faultsOf(two, {
       op: 'addCircuit',

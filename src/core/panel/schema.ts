@@ -62,7 +62,14 @@ export const isKnown = (circuit: Circuit): boolean => circuit.traced?.found === 
 export const mostSpaces = 84
 const fewestSpaces = 4
 const spacesText = `must be from ${fewestSpaces} to ${mostSpaces}`
-const spaceList = z.array(z.int().min(1, 'must be 1 or more').max(mostSpaces, spacesText)).max(mostSpaces)
+const spaceList = z
+  .array(
+    z
+      .int('must be a whole number')
+      .min(1, 'must be 1 or more')
+      .max(mostSpaces, `must be at most ${mostSpaces}`),
+  )
+  .max(mostSpaces, `must hold at most ${mostSpaces} spaces`)
 
 export const panelSchema = z.strictObject({
   id: line(40, 1),
@@ -80,7 +87,10 @@ export const panelSchema = z.strictObject({
   numbering: z.enum(['odd-even', 'in sequence']),
   feedsFrom: z.enum(['top', 'bottom']),
   /** the leg of the first row, the rows alternating from it; or the leg of each row, as found with a meter */
-  busLegs: z.union([legSchema, z.array(legSchema).max(mostSpaces / 2)]),
+  busLegs: z.union(
+    [legSchema, z.array(legSchema).max(mostSpaces / 2)],
+    'must be L1, L2, or a list with L1 or L2 for each row',
+  ),
   supply: z.enum(['service', 'fed from another panel']),
   /** the two-pole circuit of another panel of this job that feeds this one */
   feederId: line(40, 1).optional(),
@@ -132,6 +142,10 @@ export function checkPanel(panel: Panel, say: Say) {
       ['busLegs'],
       `must name the leg of each of the ${panel.spaces / 2} rows; this names ${panel.busLegs.length}`,
     )
+  for (const key of ['unusable', 'tandemSpaces'] as const) {
+    const beyond = panel[key]?.find(space => space > panel.spaces)
+    if (beyond !== undefined) say([key], `names space ${beyond}, but the panel has ${panel.spaces}`)
+  }
   if (panel.supply === 'service' && panel.feederId !== undefined)
     say(['feederId'], 'must be left out of a service panel: nothing of this job feeds it')
   const taken = new Map<string, string>()

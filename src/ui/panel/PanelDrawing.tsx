@@ -43,6 +43,7 @@ export function PanelDrawing({ panel, onAdd }: Props) {
   const act = useWorkspace(s => s.act)
   const select = useWorkspace(s => s.select)
   const moving = useWorkspace(s => s.moving?.id)
+  const over = useWorkspace(s => s.moving?.to)
   const move = useWorkspace(s => s.move)
   const aim = useWorkspace(s => s.aim)
   const drop = useDrop(panel)
@@ -99,7 +100,9 @@ export function PanelDrawing({ panel, onAdd }: Props) {
     const space = mover ? spaceUnder(event) : null
     if (space === null) return
     event.preventDefault()
-    drop(space)
+    // a finger has not hovered: its first tap shows what the move would change, the second makes it
+    if (space === over) drop(space)
+    else aim(space)
   }
   const onDragStart = (event: DragEvent) => {
     const dragged =

@@ -1,9 +1,9 @@
 import type { Metadata } from 'next'
 import { headers } from 'next/headers'
+import { notFound } from 'next/navigation'
 import { askedOfCustomer } from '@/core/ask/sent'
 import { openLink } from '@/server/links/repository'
 import { CustomerPage } from '@/ui/for/CustomerPage'
-import { LinkGone } from '@/ui/for/LinkGone'
 
 export const metadata: Metadata = {
   title: 'What is needed from you',
@@ -20,7 +20,7 @@ export default async function ForCustomer({ params }: Params) {
   await headers()
   const { token } = await params
   const opened = await openLink(token, new Date())
-  if (!opened) return <LinkGone />
+  if (!opened) notFound()
   return (
     <CustomerPage
       token={token}

@@ -1,0 +1,5 @@
+import { LinkGone } from '@/ui/for/LinkGone'
+
+export default function LinkNotFound() {
+  return <LinkGone />
+}
