@@ -20,6 +20,7 @@ export const saved = (page: Page) => expect(page.locator('[data-state=saved]')).
 export async function openJob(page: Page, id: string, view = 'panel') {
   await page.goto(`/jobs/${id}/${view}`)
   await expect(page.getByRole('navigation', { name: 'Steps of the job' })).toBeVisible()
+  await expect(page.locator('[data-live=true]')).toBeVisible()
   await saved(page)
 }
 

@@ -10,6 +10,7 @@ const usage = `spillway: back-up of chosen home circuits, computed
   spillway calc NAME --lines FILE     one JSON input per line, one answer per line
   spillway schema job                 JSON Schema of the job document
   spillway evaluate JOB.json          the evaluation that the screen shows
+  spillway read green-button FILE     meters and intervals of a utility's file, in Wh
   spillway export JOB-ID              a job document out of the database, to standard output
   spillway import FILE                a job document into the database; prints the new job's id
 `
@@ -29,6 +30,8 @@ async function main(argv: string[]): Promise<number> {
       return (await import('./job')).printSchema(first)
     case 'evaluate':
       return first ? (await import('./job')).evaluateFile(first) : complain('evaluate: give a job file')
+    case 'read':
+      return (await import('./read')).read(first, positionals[1])
     case 'export':
       return first ? (await import('./database')).exportJob(first) : complain('export: give the id of a job')
     case 'import':

@@ -2,7 +2,7 @@
 import IconButton from '@mui/material/IconButton'
 import { CircleHelp, Command, Pencil, Redo2, Undo2 } from 'lucide-react'
 import dynamic from 'next/dynamic'
-import { type ReactNode, useEffect, useState } from 'react'
+import { type ReactNode, useEffect, useRef, useState } from 'react'
 import type { JobRecord } from '@/core/job/record'
 import { quantity } from '@/core/units/format'
 import { SeverityTag } from '../common/SeverityTag'
@@ -80,8 +80,13 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
   const working = useWorkspace(s => s.working !== null)
   useKeys({ onShortcuts: () => setOverlay('shortcuts'), onPalette: () => setOverlay('palette') })
   const close = () => setOverlay(null)
+  const frame = useRef<HTMLDivElement>(null)
+  // tells that the screen answers, where a program drives it
+  useEffect(() => {
+    if (frame.current) frame.current.dataset.live = 'true'
+  }, [])
   return (
-    <div className={styles.frame}>
+    <div className={styles.frame} ref={frame}>
       <TopBar person={person} crowded>
         <div className={styles.job}>
           <b>{title}</b>

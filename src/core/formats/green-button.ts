@@ -1,0 +1,341 @@
+import { SaxesParser, type SaxesTagNS } from 'saxes'
+import { fail, fault, type Outcome } from '../outcome'
+
+/** Energy by interval of one meter reading. `start` is ISO 8601 with the offset of the place; energy in Wh. */
+export interface Meter {
+  id: string
+  flow: 'forward' | 'reverse' | 'net'
+  intervals: MeterInterval[]
+}
+export interface MeterInterval {
+  start: string
+  minutes: number
+  Wh: number
+}
+export interface GreenButton {
+  meters: Meter[]
+  warnings: string[]
+}
+
+const espi = 'http://naesb.org/espi'
+const wanted =
+  'wanted is the utility’s Green Button file: an XML feed with UsagePoint, MeterReading, ReadingType and IntervalBlock'
+
+/** Units of measure of the standard that can become watt-hours. */
+const units: Record<string, { name: string; energy: boolean }> = {
+  '72': { name: 'Wh', energy: true },
+  '38': { name: 'W', energy: false },
+}
+const flows: Record<string, Meter['flow']> = { '1': 'forward', '19': 'reverse', '4': 'net', '0': 'forward' }
+/** Quality of a reading, as the standard numbers it. */
+const estimated = new Set(['7', '8', '9', '10'])
+
+interface ReadingType {
+  flow: Meter['flow']
+  multiplier: number
+  unit: string
+  intervalSeconds: number | null
+  cumulative: boolean
+}
+
+/** The readings of one meter reading as they come: plain numbers, so that a large file stays small. */
+interface Series {
+  start: number[]
+  seconds: number[]
+  value: number[]
+  estimated: number
+}
+
+/** A reader that is given a file piece by piece; what it holds is the figures alone, never the text. */
+export interface GreenButtonReader {
+  write: (text: string) => Outcome<null>
+  end: () => Outcome<GreenButton>
+}
+
+/**
+ * Reads the ESPI Atom feed of a utility as it streams in. Any prefix, several meters, any power of ten; entities and
+ * document types are refused. What is odd but can be read is told in `warnings`.
+ */
+export function greenButtonReader(): GreenButtonReader {
+  const parser = new SaxesParser({ xmlns: true, position: true })
+  const feed = new Feed()
+  let problem: string | null = null
+  const stop = (message: string) => {
+    problem ??= message
+  }
+  parser.on('error', error =>
+    stop(`is not whole XML (${plain(error.message)}): the file may be cut short; ${wanted}`),
+  )
+  parser.on('doctype', () =>
+    stop(
+      'declares a document type: entities and outside references are never read; export the file again without them',
+    ),
+  )
+  parser.on('opentag', tag => {
+    if (!problem) feed.open(tag)
+  })
+  parser.on('text', text => {
+    if (!problem) feed.text(text)
+  })
+  parser.on('closetag', tag => {
+    if (!problem) feed.close(tag.local, tag.uri)
+  })
+  const told = () => (problem === null ? null : fail(fault('$', problem)))
+  return {
+    write: text => {
+      if (!problem) parser.write(text)
+      return told() ?? { ok: true, value: null }
+    },
+    end: () => {
+      if (!problem) parser.close()
+      return told() ?? feed.result()
+    },
+  }
+}
+
+const plain = (message: string) => message.replace(/^\d+:\d+:\s*/, '')
+
+/** Atom entries and what they point to. Links tie a block to its reading, and a reading to its type. */
+class Feed {
+  private root: string | null = null
+  private readonly path: string[] = []
+  private words = ''
+  private entry: { self: string; up: string; related: string[]; kind: string | null } | null = null
+  private type: Partial<ReadingType> = {}
+  private point = { start: 0, seconds: 0, value: null as number | null, estimated: false }
+  private block: Series | null = null
+  private readonly types = new Map<string, ReadingType>()
+  private readonly readings = new Map<string, string[]>()
+  private readonly series = new Map<string, Series>()
+  private offsetSeconds = 0
+  private dstSeconds = 0
+  private knowsPlace = false
+  private unreadable = 0
+
+  open({ local, uri, attributes }: SaxesTagNS) {
+    if (this.root === null) this.root = local
+    this.path.push(local)
+    this.words = ''
+    if (local === 'entry') this.entry = { self: '', up: '', related: [], kind: null }
+    else if (local === 'link' && this.entry) {
+      const href = attributes.href?.value ?? ''
+      const rel = attributes.rel?.value
+      if (rel === 'self') this.entry.self = href
+      else if (rel === 'up') this.entry.up = href
+      else if (rel === 'related') this.entry.related.push(href)
+    } else if (uri === espi) this.openEspi(local)
+  }
+
+  private openEspi(local: string) {
+    if (local === 'ReadingType') this.type = {}
+    if (local === 'IntervalBlock') this.block ??= { start: [], seconds: [], value: [], estimated: 0 }
+    if (local === 'IntervalReading') this.point = { start: 0, seconds: 0, value: null, estimated: false }
+    if (
+      ['UsagePoint', 'MeterReading', 'ReadingType', 'IntervalBlock', 'LocalTimeParameters'].includes(local) &&
+      this.entry
+    )
+      this.entry.kind = local
+  }
+
+  text(text: string) {
+    if (this.words.length < 200) this.words += text
+  }
+
+  close(local: string, uri: string) {
+    this.path.pop()
+    const words = this.words.trim()
+    this.words = ''
+    if (local === 'entry') this.closeEntry()
+    else if (uri === espi) this.closeEspi(local, words, this.path.at(-1) ?? '')
+  }
+
+  private closeEspi(local: string, words: string, parent: string) {
+    const number = Number(words)
+    if (parent === 'ReadingType') {
+      if (local === 'flowDirection') this.type.flow = flows[words] ?? 'forward'
+      if (local === 'powerOfTenMultiplier') this.type.multiplier = number
+      if (local === 'uom') this.type.unit = words
+      if (local === 'intervalLength') this.type.intervalSeconds = number
+      if (local === 'accumulationBehaviour') this.type.cumulative = words === '3' || words === '1'
+    } else if (parent === 'LocalTimeParameters') {
+      if (local === 'tzOffset') this.offsetSeconds = number
+      if (local === 'dstOffset') this.dstSeconds = number
+      this.knowsPlace = true
+    } else if (parent === 'timePeriod') {
+      if (local === 'start') this.point.start = number
+      if (local === 'duration') this.point.seconds = number
+    } else if (parent === 'IntervalReading' && local === 'value')
+      this.point.value = words === '' ? null : number
+    else if (local === 'quality') this.point.estimated = estimated.has(words)
+    if (local === 'IntervalReading') this.closeReading()
+  }
+
+  private closeReading() {
+    const { start, seconds, value } = this.point
+    if (!this.block || value === null || !Number.isFinite(value) || !Number.isFinite(start) || start <= 0) {
+      this.unreadable++
+      return
+    }
+    this.block.start.push(start)
+    this.block.seconds.push(seconds)
+    this.block.value.push(value)
+    if (this.point.estimated) this.block.estimated++
+  }
+
+  private closeEntry() {
+    const { entry } = this
+    this.entry = null
+    if (!entry) return
+    if (entry.kind === 'ReadingType')
+      this.types.set(entry.self, {
+        flow: 'forward',
+        multiplier: 0,
+        unit: '72',
+        intervalSeconds: null,
+        cumulative: false,
+        ...this.type,
+      })
+    else if (entry.kind === 'MeterReading') this.readings.set(entry.self, entry.related)
+    else if (entry.kind === 'IntervalBlock' && this.block) this.append(entry.up || entry.self, this.block)
+    if (entry.kind === 'IntervalBlock') this.block = null
+  }
+
+  private append(key: string, block: Series) {
+    const into = this.series.get(key)
+    if (!into) {
+      this.series.set(key, block)
+      return
+    }
+    for (let i = 0; i < block.start.length; i++) {
+      into.start.push(block.start[i] ?? 0)
+      into.seconds.push(block.seconds[i] ?? 0)
+      into.value.push(block.value[i] ?? 0)
+    }
+    into.estimated += block.estimated
+  }
+
+  result(): Outcome<GreenButton> {
+    if (!this.series.size)
+      return fail(
+        fault('$', `holds no readings (its outermost element is ${this.root ?? 'missing'}): ${wanted}`),
+      )
+    const warnings: string[] = []
+    if (!this.knowsPlace) warnings.push('The file does not say its time zone: times are given as UTC.')
+    if (this.unreadable)
+      warnings.push(`${count(this.unreadable, 'reading')} without a usable start or value left out.`)
+    const meters: Meter[] = []
+    for (const [key, series] of this.series) {
+      const reading = this.readingOf(key)
+      const type = this.typeOf(reading)
+      const id = idOf(reading ?? key)
+      const unit = type && units[type.unit]
+      if (!type) warnings.push(`Meter ${id}: no reading type is linked; taken as Wh, forward.`)
+      if (type && !unit) {
+        warnings.push(`Meter ${id}: its unit (${type.unit}) is neither energy nor power; left out.`)
+        continue
+      }
+      const meter = this.meterOf(id, series, type ?? null, warnings)
+      const before = meters.find(m => m.id === id && m.flow === meter.flow)
+      if (before)
+        meters.push({ ...meter, id: `${id} (${meters.filter(m => m.id.startsWith(id)).length + 1})` })
+      else meters.push(meter)
+    }
+    if (!meters.length) return fail(fault('$', `holds no energy: ${warnings.join(' ')} ${wanted}`))
+    return { ok: true, value: { meters, warnings } }
+  }
+
+  /** The meter reading that a block stands under: the longest of the known ones that its link begins with. */
+  private readingOf(blockUp: string): string | null {
+    const under = [...this.readings.keys()].filter(self => self && blockUp.startsWith(self))
+    under.sort((a, b) => b.length - a.length)
+    const [only] = this.readings.keys()
+    return under[0] ?? (this.readings.size === 1 ? (only ?? null) : null)
+  }
+
+  private typeOf(reading: string | null): ReadingType | undefined {
+    const related = (reading !== null && this.readings.get(reading)) || []
+    const linked = related.map(href => this.types.get(href)).find(Boolean)
+    const [only] = this.types.values()
+    return linked ?? (this.types.size === 1 ? only : undefined)
+  }
+
+  private meterOf(id: string, series: Series, type: ReadingType | null, warnings: string[]): Meter {
+    const scale = 10 ** (type?.multiplier ?? 0)
+    const order = series.start
+      .map((_, i) => i)
+      .sort((a, b) => (series.start[a] ?? 0) - (series.start[b] ?? 0))
+    const intervals: MeterInterval[] = []
+    const flow = type?.flow ?? 'forward'
+    let doubled = 0
+    let differing = 0
+    let gaps = 0
+    let negative = 0
+    let lastStart = Number.NaN
+    let lastEnd = Number.NaN
+    let lastTotal = Number.NaN
+    for (const i of order) {
+      const start = series.start[i] ?? 0
+      const seconds = series.seconds[i] || type?.intervalSeconds || 3600
+      const raw = (series.value[i] ?? 0) * scale
+      const energy = type && units[type.unit]?.energy === false ? (raw * seconds) / 3600 : raw
+      if (start === lastStart) {
+        if (intervals.at(-1)?.Wh === energy) doubled++
+        else differing++
+        continue
+      }
+      let Wh = energy
+      if (type?.cumulative) {
+        Wh = energy - lastTotal
+        lastTotal = energy
+        // the first total, and the first after a counter was set back, tell nothing of an interval
+        if (!(Wh >= 0)) {
+          lastStart = start
+          lastEnd = start + seconds
+          continue
+        }
+      }
+      if (Wh < 0) negative++
+      if (start > lastEnd) gaps++
+      lastStart = start
+      lastEnd = start + seconds
+      intervals.push({ start: this.local(start), minutes: seconds / 60, Wh: Number(Wh.toPrecision(12)) })
+    }
+    const say = (n: number, what: string) => n && warnings.push(`Meter ${id}, ${flow}: ${what}`)
+    say(doubled, `${count(doubled, 'reading')} given twice, counted once.`)
+    say(differing, `${count(differing, 'reading')} given twice with different values, the first is kept.`)
+    say(gaps, `${count(gaps, 'gap')} in its time.`)
+    say(series.estimated, `${count(series.estimated, 'reading')} estimated by the utility.`)
+    say(negative, `${count(negative, 'interval')} below zero: it measures net flow.`)
+    return { id, flow: negative ? 'net' : flow, intervals }
+  }
+
+  /** ISO 8601 with the offset of the place on that day: the file's own rule where it gives one. */
+  private local(epochS: number): string {
+    const offset =
+      this.offsetSeconds + (this.dstSeconds && isSummer(epochS + this.offsetSeconds) ? this.dstSeconds : 0)
+    const text = new Date((epochS + offset) * 1000).toISOString().slice(0, 19)
+    if (!this.knowsPlace) return `${text}Z`
+    const minutes = Math.abs(Math.round(offset / 60))
+    return `${text}${offset < 0 ? '-' : '+'}${two(Math.floor(minutes / 60))}:${two(minutes % 60)}`
+  }
+}
+
+const two = (n: number) => String(n).padStart(2, '0')
+const count = (n: number, what: string) => `${n.toLocaleString('en-US')} ${what}${n === 1 ? '' : 's'}`
+
+/** The last part of a link that names a thing: of `/UsagePoint/1/MeterReading/2`, `1/2`. */
+const idOf = (href: string): string => {
+  const named = [...href.matchAll(/\/(?:UsagePoint|MeterReading)\/([^/]+)/g)].map(m => m[1])
+  return named.join('/') || href.split('/').filter(Boolean).at(-1) || 'meter'
+}
+
+/** Summer time of the United States since 2007: second Sunday of March, first Sunday of November, both at 2:00. */
+function isSummer(standardLocalS: number): boolean {
+  const year = new Date(standardLocalS * 1000).getUTCFullYear()
+  const sunday = (month: number, nth: number) => {
+    const first = new Date(Date.UTC(year, month, 1)).getUTCDay()
+    return Date.UTC(year, month, 1 + ((7 - first) % 7) + 7 * (nth - 1)) / 1000
+  }
+  // the end is at 2:00 summer time, which is 1:00 of standard time
+  return standardLocalS >= sunday(2, 2) + 7200 && standardLocalS < sunday(10, 1) + 3600
+}
