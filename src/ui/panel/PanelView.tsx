@@ -19,6 +19,9 @@ const PanelTabs = dynamic(() => import('./PanelTabs').then(m => m.PanelTabs))
 const PanelFactsDialog = dynamic(() => import('./PanelFactsDialog').then(m => m.PanelFactsDialog))
 const AddPanelDialog = dynamic(() => import('./AddPanelDialog').then(m => m.AddPanelDialog))
 
+/** The entry by line is fetched when the screen has settled, or at once when it is asked for. */
+const entryAfterMs = 1500
+
 export function PanelView() {
   const [adding, setAdding] = useState<{ space: number; half: 'a' | 'b' | undefined } | null>(null)
   const [overlay, setOverlay] = useState<'facts' | 'add' | null>(null)
@@ -44,7 +47,11 @@ export function PanelView() {
   }, [store])
   const onAdd = useCallback((space: number, half?: 'a' | 'b') => setAdding({ space, half }), [])
   // fetched behind the first paint, so that nothing typed at once is lost
-  useEffect(() => void Promise.all([loadDialog(), loadEntry()]), [])
+  useEffect(() => {
+    void loadDialog()
+    const later = setTimeout(() => void loadEntry(), entryAfterMs)
+    return () => clearTimeout(later)
+  }, [])
   return (
     <div className={styles.view}>
       <h1 className="visually-hidden">Panel</h1>
