@@ -11,6 +11,7 @@ export interface Bodied extends Placed {
  * a quad, and one-poles joined by a handle tie or a common trip.
  */
 export function bodyOf<T extends Bodied>(circuits: readonly T[], of: T): T[] {
+  if (!of.half && !of.tie) return [of]
   const at = occupancy(circuits)
   const body = new Set<T>([of])
   for (const member of body) {

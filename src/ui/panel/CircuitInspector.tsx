@@ -374,7 +374,7 @@ function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
           )}
         </button>
       )}
-      <PanelTakesView />
+      <PanelTakesView job={job} panel={panel} />
     </div>
   )
 }

@@ -1,13 +1,13 @@
 'use client'
 import { panelTakes } from '@/core/job/panel-takes'
+import type { Job } from '@/core/job/schema'
+import type { Panel } from '@/core/panel/schema'
 import { plural, quantity } from '@/core/units/format'
-import { shownPanel, useWorkspace } from '../workspace/store'
+import { useWorkspace } from '../workspace/store'
 import styles from './CircuitInspector.module.css'
 
 /** What the panel on the screen can still take. */
-export function PanelTakesView() {
-  const job = useWorkspace(s => s.job)
-  const panel = useWorkspace(shownPanel)
+export function PanelTakesView({ job, panel }: { job: Job; panel: Panel }) {
   const showWorking = useWorkspace(s => s.showWorking)
   const { free, unusable, pair, demand, feedInA } = panelTakes(job, panel)
   const moves = (n: number | null) =>
