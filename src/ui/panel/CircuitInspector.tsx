@@ -6,7 +6,6 @@ import dynamic from 'next/dynamic'
 import { memo, useDeferredValue, useMemo, useState } from 'react'
 import * as z from 'zod'
 import type { Finding } from '@/core/checks/finding'
-import { carriedBy } from '@/core/job/eligibility'
 import type { Legs } from '@/core/job/evaluated'
 import { circuitNeeds, loadsOf, meanLoad } from '@/core/job/needs'
 import { placeText } from '@/core/job/panels'
@@ -14,7 +13,7 @@ import type { Job } from '@/core/job/schema'
 import { type Load, meanProvenance, meanW } from '@/core/loads/load'
 import { feedOf, legOf, positionText, spaceName, spaceNamed } from '@/core/panel/positions'
 import { breakerRatings, type Circuit, circuitSchema, type Panel } from '@/core/panel/schema'
-import { quantity, together } from '@/core/units/format'
+import { quantity } from '@/core/units/format'
 import { conductorSizes } from '@/core/units/tables/conductors'
 import { Choice } from '../common/Choice'
 import { EditField, readNumber, readText } from '../common/EditField'
@@ -23,7 +22,7 @@ import { shownPanel, useWorkspace } from '../workspace/store'
 import styles from './CircuitInspector.module.css'
 
 const LoadDialog = dynamic(() => import('./LoadDialog').then(m => m.LoadDialog))
-const PanelTakesView = dynamic(() => import('./PanelTakesView').then(m => m.PanelTakesView))
+const JudgePanel = dynamic(() => import('./JudgePanel').then(m => m.JudgePanel))
 const CircuitMore = dynamic(() => import('./CircuitMore').then(m => m.CircuitMore))
 
 /** What the inspector draws from, taken together so that it can be drawn a moment later. */
@@ -314,6 +313,7 @@ function Traced({ circuit }: { circuit: Circuit }) {
 function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
   const showWorking = useWorkspace(s => s.showWorking)
   const select = useWorkspace(s => s.select)
+  const [judging, setJudging] = useState(false)
   const picked = job.panels.flatMap(p =>
     p.circuits.filter(c => c.picked).map(c => ({ ...c, at: placeText(job, p, c) })),
   )
@@ -359,7 +359,6 @@ function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
           </section>
         )
       })}
-      {picked.length > 0 && <CarriedBy job={job} />}
       {legs && (
         <button
           type="button"
@@ -374,30 +373,11 @@ function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
           )}
         </button>
       )}
-      <PanelTakesView job={job} panel={panel} />
+      <Button size="small" aria-expanded={judging} onClick={() => setJudging(!judging)}>
+        {judging ? 'Hide what carries these' : 'What carries these, what the panel can take'}
+      </Button>
+      {judging && <JudgePanel job={job} panel={panel} />}
     </div>
-  )
-}
-
-/** The picked circuits against every arrangement of voltage, side by side. */
-function CarriedBy({ job }: { job: Job }) {
-  return (
-    <section aria-label="Carried by each arrangement">
-      <h3>Carried by</h3>
-      <dl className={styles.verdicts}>
-        {carriedBy(circuitNeeds(job)).map(a => (
-          <div key={a.key}>
-            <dt>{a.label}</dt>
-            <dd>
-              <b>
-                {a.carried} of {a.of}
-              </b>
-              {a.not.length > 0 && `, not ${together(a.not)}`}
-            </dd>
-          </div>
-        ))}
-      </dl>
-    </section>
   )
 }
 

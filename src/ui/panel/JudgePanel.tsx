@@ -1,13 +1,25 @@
 'use client'
+import { carriedBy } from '@/core/job/eligibility'
+import { circuitNeeds } from '@/core/job/needs'
 import { panelTakes } from '@/core/job/panel-takes'
 import type { Job } from '@/core/job/schema'
 import type { Panel } from '@/core/panel/schema'
-import { plural, quantity } from '@/core/units/format'
+import { plural, quantity, together } from '@/core/units/format'
 import { useWorkspace } from '../workspace/store'
 import styles from './CircuitInspector.module.css'
 
+/** The picked circuits against every arrangement, and what the panel on the screen can still take. */
+export function JudgePanel({ job, panel }: { job: Job; panel: Panel }) {
+  return (
+    <>
+      <CarriedBy job={job} />
+      <PanelTakesView job={job} panel={panel} />
+    </>
+  )
+}
+
 /** What the panel on the screen can still take. */
-export function PanelTakesView({ job, panel }: { job: Job; panel: Panel }) {
+function PanelTakesView({ job, panel }: { job: Job; panel: Panel }) {
   const showWorking = useWorkspace(s => s.showWorking)
   const { free, unusable, pair, demand, feedInA } = panelTakes(job, panel)
   const moves = (n: number | null) =>
@@ -56,6 +68,28 @@ export function PanelTakesView({ job, panel }: { job: Job; panel: Panel }) {
           <dt>Feed-in</dt>
           <dd>{feedInA === null ? 'not known: bus or main is missing' : <b>{quantity(feedInA, 'A')}</b>}</dd>
         </div>
+      </dl>
+    </section>
+  )
+}
+
+/** The picked circuits against every arrangement of voltage, side by side. */
+function CarriedBy({ job }: { job: Job }) {
+  return (
+    <section aria-label="Carried by each arrangement">
+      <h3>Carried by</h3>
+      <dl className={styles.verdicts}>
+        {carriedBy(circuitNeeds(job)).map(a => (
+          <div key={a.key}>
+            <dt>{a.label}</dt>
+            <dd>
+              <b>
+                {a.carried} of {a.of}
+              </b>
+              {a.not.length > 0 && `, not ${together(a.not)}`}
+            </dd>
+          </div>
+        ))}
       </dl>
     </section>
   )
