@@ -8,13 +8,12 @@ import TextField from '@mui/material/TextField'
 import { type FormEvent, useState } from 'react'
 import { type Fault, parseWith } from '@/core/outcome'
 import { legOf, occupancy, spaceName } from '@/core/panel/positions'
-import { breakerRatings, type Circuit, circuitSchema, type Panel } from '@/core/panel/schema'
+import { breakerRatings, type Circuit, circuitSchema } from '@/core/panel/schema'
 import { Choice } from '../common/Choice'
-import { useWorkspace } from '../workspace/store'
+import { shownPanel, useWorkspace } from '../workspace/store'
 import styles from './LoadDialog.module.css'
 
 interface Props {
-  panel: Panel
   space: number
   half: 'a' | 'b' | undefined
   onClose: () => void
@@ -31,7 +30,8 @@ const kinds = {
 type Kind = keyof typeof kinds
 
 /** Puts a breaker into a free place; a blank label is allowed, as directories are. */
-export function AddBreakerDialog({ panel, space, half, onClose }: Props) {
+export function AddBreakerDialog({ space, half, onClose }: Props) {
+  const panel = useWorkspace(shownPanel)
   const act = useWorkspace(s => s.act)
   const select = useWorkspace(s => s.select)
   const [label, setLabel] = useState('')

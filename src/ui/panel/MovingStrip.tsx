@@ -2,13 +2,13 @@
 import Button from '@mui/material/Button'
 import { moveMeans } from '@/core/panel/move'
 import { positionText, spaceName } from '@/core/panel/positions'
-import type { Panel } from '@/core/panel/schema'
-import { useWorkspace } from '../workspace/store'
+import { shownPanel, useWorkspace } from '../workspace/store'
 import styles from './MovingStrip.module.css'
 import { useDrop } from './useDrop'
 
 /** While a breaker is being moved: what it would change in the wiring at the place under the pointer or the focus. */
-export function MovingStrip({ panel }: { panel: Panel }) {
+export function MovingStrip() {
+  const panel = useWorkspace(shownPanel)
   const live = useWorkspace(s => (s.job.source?.arrangement === 'one-leg' ? s.job.source.liveLeg : null))
   const moving = useWorkspace(s => s.moving)
   const move = useWorkspace(s => s.move)

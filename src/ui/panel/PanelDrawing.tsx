@@ -4,6 +4,7 @@ import {
   Fragment,
   type KeyboardEvent,
   type MouseEvent,
+  memo,
   useMemo,
   useRef,
   useState,
@@ -20,8 +21,8 @@ import {
   spaceName,
   spacesOf,
 } from '@/core/panel/positions'
-import type { Circuit, Panel } from '@/core/panel/schema'
-import { useWorkspace } from '../workspace/store'
+import type { Circuit } from '@/core/panel/schema'
+import { shownPanel, useWorkspace } from '../workspace/store'
 import { Breaker, FreeSpace } from './Breaker'
 import styles from './PanelDrawing.module.css'
 import { useDrop } from './useDrop'
@@ -29,12 +30,12 @@ import { useDrop } from './useDrop'
 const busWords = { live: 'live', dead: 'dead', 'not fed': 'not fed' } as const
 
 interface Props {
-  panel: Panel
   onAdd: (space: number, half?: 'a' | 'b') => void
 }
 
 /** The drawn panel: every breaker a control, the bus a channel between the columns that is wet where the leg is live. */
-export function PanelDrawing({ panel, onAdd }: Props) {
+export const PanelDrawing = memo(function PanelDrawing({ onAdd }: Props) {
+  const panel = useWorkspace(shownPanel)
   const states = useWorkspace(s => s.evaluation.circuits)
   const tied = useWorkspace(s => s.evaluation.buses)
   const reached = useWorkspace(s => s.evaluation.reached.includes(panel.id))
@@ -284,7 +285,7 @@ export function PanelDrawing({ panel, onAdd }: Props) {
       </span>
     )
   }
-}
+})
 
 /** The cell that an arrow, Home or End leads to; null at the edge, undefined for any other key. */
 function neighbour(

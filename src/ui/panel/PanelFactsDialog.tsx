@@ -9,14 +9,15 @@ import { mainsOffered, mostSpaces, type Panel, panelSchema } from '@/core/panel/
 import { line, within } from '@/core/quantity'
 import { Choice } from '../common/Choice'
 import { EditField, readNumber, readText } from '../common/EditField'
-import { useWorkspace } from '../workspace/store'
+import { shownPanel, useWorkspace } from '../workspace/store'
 import styles from './LoadDialog.module.css'
 
 const sizes = Array.from({ length: mostSpaces / 2 - 1 }, (_, i) => 2 * i + 4)
 const none = 0
 
 /** Everything about a panel that is not one of its breakers; each field saves when left. */
-export function PanelFactsDialog({ panel, onClose }: { panel: Panel; onClose: () => void }) {
+export function PanelFactsDialog({ onClose }: { onClose: () => void }) {
+  const panel = useWorkspace(shownPanel)
   const job = useWorkspace(s => s.job)
   const act = useWorkspace(s => s.act)
   const say = useWorkspace(s => s.say)

@@ -26,7 +26,8 @@ export function PanelView() {
   const [adding, setAdding] = useState<{ space: number; half: 'a' | 'b' | undefined } | null>(null)
   const [overlay, setOverlay] = useState<'facts' | 'add' | null>(null)
   const narrow = useMediaQuery('(max-width: 1100px)')
-  const panel = useWorkspace(shownPanel)
+  // the id alone: a tap redraws the breakers, not the tools around them
+  const panelId = useWorkspace(s => shownPanel(s).id)
   const several = useWorkspace(s => s.job.panels.length > 1)
   const moving = useWorkspace(s => s.moving !== null)
   const detailsOpen = useWorkspace(s => s.detailsOpen)
@@ -69,14 +70,14 @@ export function PanelView() {
           <Button size="small" onClick={() => setOverlay('add')}>
             Add a panel
           </Button>
-          <Button size="small" href={`/jobs/${id}/labels?panel=${encodeURIComponent(panel.id)}`}>
+          <Button size="small" href={`/jobs/${id}/labels?panel=${encodeURIComponent(panelId)}`}>
             Directory and labels
           </Button>
         </div>
         {entering && (
-          <EnterBreakers key={`entry ${panel.id}`} panelId={panel.id} onClose={() => setEntering(false)} />
+          <EnterBreakers key={`entry ${panelId}`} panelId={panelId} onClose={() => setEntering(false)} />
         )}
-        <PanelDrawing key={`drawing ${panel.id}`} panel={panel} onAdd={onAdd} />
+        <PanelDrawing key={`drawing ${panelId}`} onAdd={onAdd} />
         <div className={styles.legend}>
           <p>
             Tap to pick; the dots open a circuit; drag a breaker, or press M, to move it. Filled: picked.
@@ -86,24 +87,19 @@ export function PanelView() {
       </div>
       {narrow && moving && (
         <div className={styles.strip}>
-          <MovingStrip panel={panel} />
+          <MovingStrip />
         </div>
       )}
       {narrow && !moving && detailsOpen && <DetailsSheet />}
       {!narrow && (
         <aside className={styles.side} aria-label="Circuit">
-          {moving ? <MovingStrip panel={panel} /> : <CircuitInspector />}
+          {moving ? <MovingStrip /> : <CircuitInspector />}
         </aside>
       )}
       {adding !== null && (
-        <AddBreakerDialog
-          panel={panel}
-          space={adding.space}
-          half={adding.half}
-          onClose={() => setAdding(null)}
-        />
+        <AddBreakerDialog space={adding.space} half={adding.half} onClose={() => setAdding(null)} />
       )}
-      {overlay === 'facts' && <PanelFactsDialog panel={panel} onClose={() => setOverlay(null)} />}
+      {overlay === 'facts' && <PanelFactsDialog onClose={() => setOverlay(null)} />}
       {overlay === 'add' && <AddPanelDialog onClose={() => setOverlay(null)} />}
     </div>
   )
