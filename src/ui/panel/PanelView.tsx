@@ -19,9 +19,6 @@ const PanelTabs = dynamic(() => import('./PanelTabs').then(m => m.PanelTabs))
 const PanelFactsDialog = dynamic(() => import('./PanelFactsDialog').then(m => m.PanelFactsDialog))
 const AddPanelDialog = dynamic(() => import('./AddPanelDialog').then(m => m.AddPanelDialog))
 
-/** The entry by line is fetched when the screen has settled, or at once when it is asked for. */
-const entryAfterMs = 1500
-
 export function PanelView() {
   const [adding, setAdding] = useState<{ space: number; half: 'a' | 'b' | undefined } | null>(null)
   const [overlay, setOverlay] = useState<'facts' | 'add' | null>(null)
@@ -48,11 +45,7 @@ export function PanelView() {
   }, [store])
   const onAdd = useCallback((space: number, half?: 'a' | 'b') => setAdding({ space, half }), [])
   // fetched behind the first paint, so that nothing typed at once is lost
-  useEffect(() => {
-    void loadDialog()
-    const later = setTimeout(() => void loadEntry(), entryAfterMs)
-    return () => clearTimeout(later)
-  }, [])
+  useEffect(() => void loadDialog(), [])
   return (
     <div className={styles.view}>
       <h1 className="visually-hidden">Panel</h1>
@@ -60,7 +53,13 @@ export function PanelView() {
         <div className={styles.tools}>
           {several && <PanelTabs />}
           {!entering && (
-            <Button size="small" variant="outlined" onClick={() => setEntering(true)}>
+            <Button
+              size="small"
+              variant="outlined"
+              onPointerEnter={() => void loadEntry()}
+              onFocus={() => void loadEntry()}
+              onClick={() => setEntering(true)}
+            >
               Enter breakers by line (E)
             </Button>
           )}
