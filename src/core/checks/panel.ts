@@ -2,12 +2,14 @@ import { methodOf } from '../hookup/method'
 import type { Evaluated } from '../job/evaluated'
 import { type CircuitNeed, named, supplyOf } from '../job/needs'
 import type { SimpleOperation } from '../job/operations'
+import { busShare } from '../job/panel-takes'
 import { placeText, reachedPanels, tiedPanel } from '../job/panels'
 import { panelDemand } from '../loads/panel-demand'
 import { bodyOf } from '../panel/body'
 import { leadNeededIn, reaches } from '../panel/reach'
 import { roomFor } from '../panel/room'
-import { type Circuit, isKnown, type Panel } from '../panel/schema'
+import type { Circuit, Panel } from '../panel/schema'
+import { doubledLabels } from '../panel/tracing'
 import { plural, quantity, together } from '../units/format'
 import type { Finding, Target } from './finding'
 
@@ -233,8 +235,6 @@ export function panelCapacity({ job }: Evaluated): Finding[] {
   })
 }
 
-const busShare = 1.2
-
 export function panelBus({ job }: Evaluated): Finding[] {
   return job.panels.flatMap(panel => {
     const { busA } = panel
@@ -364,24 +364,19 @@ export function workingSpace({ job }: Evaluated): Finding[] {
     }))
 }
 
-export function doubleLabelled({ needs }: Evaluated): Finding[] {
-  const seen = new Map<string, CircuitNeed[]>()
-  for (const n of needs) {
-    const key = `${n.panel.id} ${n.circuit.label.trim().toLowerCase()}`
-    if (n.circuit.label.trim()) seen.set(key, [...(seen.get(key) ?? []), n])
-  }
-  return [...seen.values()]
-    .filter(same => same.length > 1 && same.some(n => !isKnown(n.circuit)))
-    .map(same => ({
+export function doubleLabelled({ job }: Evaluated): Finding[] {
+  return job.panels.flatMap(panel =>
+    doubledLabels(panel).map(same => ({
       id: 'circuit.double-labelled',
       severity: 'ask',
-      sentence: `${together(same.map(n => n.position))} of ${same[0]?.panel.name} all say “${same[0]?.circuit.label}”.`,
+      sentence: `${together(same.map(c => placeText(job, panel, c)))} of ${panel.name} all say “${same[0]?.label}”.`,
       why: 'One of them usually feeds something else.',
       remedy: 'Trace each, and write down what dies.',
       article: 'NEC 408.4(A)',
-      target: at(...same.map(n => n.circuit)),
+      target: at(...same),
       fixes: [],
-    }))
+    })),
+  )
 }
 
 export function nothingDied({ needs }: Evaluated): Finding[] {

@@ -18,7 +18,8 @@ export interface PanelTakes {
   feedInA: number | null
 }
 
-const busShare = 1.2
+/** A bus fed from both ends carries at most this share of its rating: NEC 705.12(B)(3)(2). */
+export const busShare = 1.2
 
 /** Spaces, NEC 220.87 and the 120 % rule of NEC 705.12(B)(3)(2) for one panel. Amps; demand in W. */
 export function panelTakes(job: Job, panel: Panel): PanelTakes {

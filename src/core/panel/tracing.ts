@@ -11,18 +11,20 @@ export interface Tracing {
   known: number
 }
 
-/** Two-poles and singles alike; a blank label is no label that could be doubled. */
-export function tracingOf(panel: Panel): Tracing {
+/** Breakers of a panel that share a label, not all of them known; a blank label is no label that could be doubled. */
+export function doubledLabels(panel: Panel): Circuit[][] {
   const labels = new Map<string, Circuit[]>()
   for (const c of panel.circuits) {
     const label = c.label.trim().toLowerCase()
     if (label) labels.set(label, [...(labels.get(label) ?? []), c])
   }
-  return {
-    left: panel.circuits.filter(c => !c.traced),
-    doubtful: panel.circuits.filter(c => c.traced?.found === 'doubtful'),
-    nothing: panel.circuits.filter(c => c.traced?.found === 'nothing'),
-    doubled: [...labels.values()].filter(same => same.length > 1 && !same.every(isKnown)).flat(),
-    known: panel.circuits.filter(isKnown).length,
-  }
+  return [...labels.values()].filter(same => same.length > 1 && !same.every(isKnown))
 }
+
+export const tracingOf = (panel: Panel): Tracing => ({
+  left: panel.circuits.filter(c => !c.traced),
+  doubtful: panel.circuits.filter(c => c.traced?.found === 'doubtful'),
+  nothing: panel.circuits.filter(c => c.traced?.found === 'nothing'),
+  doubled: doubledLabels(panel).flat(),
+  known: panel.circuits.filter(isKnown).length,
+})
