@@ -1,5 +1,6 @@
 import { once } from 'node:events'
-import { type GreenButton, greenButtonReader } from '@/core/formats/green-button'
+import { greenButtonReader } from '@/core/formats/green-button'
+import { type Intervals, intervalAt } from '@/core/loads/intervals'
 import type { Outcome } from '@/core/outcome'
 import { complain, complainOf, open } from './io'
 
@@ -8,7 +9,7 @@ export async function read(what: string | undefined, file: string | undefined): 
   if (what !== 'green-button')
     return complain(`read: no such kind: ${what ?? '(none given)'}; there is: green-button`)
   if (!file) return complain('read green-button: give a file, or - for standard input')
-  let outcome: Outcome<GreenButton>
+  let outcome: Outcome<Intervals>
   try {
     outcome = await readStream(file)
   } catch (error) {
@@ -21,7 +22,7 @@ export async function read(what: string | undefined, file: string | undefined): 
   return 0
 }
 
-async function readStream(file: string): Promise<Outcome<GreenButton>> {
+async function readStream(file: string): Promise<Outcome<Intervals>> {
   const reader = greenButtonReader()
   const decoder = new TextDecoder('utf-8')
   for await (const part of open(file)) {
@@ -32,16 +33,20 @@ async function readStream(file: string): Promise<Outcome<GreenButton>> {
 }
 
 /** JSON in pieces, so that a year of many meters is never one string. */
-async function printPieces({ meters, warnings }: GreenButton) {
+async function printPieces({ meters, warnings }: Intervals) {
   const write = async (text: string) => {
     if (!process.stdout.write(text)) await once(process.stdout, 'drain')
   }
   await write('{"meters":[')
-  for (const [m, { intervals, ...about }] of meters.entries()) {
-    await write(`${m ? ',' : ''}${JSON.stringify(about).slice(0, -1)},"intervals":[\n`)
+  for (const [m, meter] of meters.entries()) {
+    const { id, flow } = meter
+    await write(`${m ? ',' : ''}${JSON.stringify({ id, flow }).slice(0, -1)},"intervals":[\n`)
     const step = 2000
-    for (let from = 0; from < intervals.length; from += step) {
-      const lines = intervals.slice(from, from + step).map(i => JSON.stringify(i))
+    const count = meter.startS.length
+    for (let from = 0; from < count; from += step) {
+      const lines: string[] = []
+      for (let i = from; i < Math.min(count, from + step); i++)
+        lines.push(JSON.stringify(intervalAt(meter, i)))
       await write(`${from ? ',\n' : ''}${lines.join(',\n')}`)
     }
     await write('\n]}')

@@ -2,6 +2,7 @@ import * as z from 'zod'
 import { circuitNeeds } from '../job/needs'
 import type { Operation } from '../job/operations'
 import type { Job } from '../job/schema'
+import { plateWords } from '../loads/plate'
 import { line } from '../quantity'
 import { type About, type Photo, plateSchema, type RequestRecord } from './evidence'
 import { type Request, requestsOf } from './requests'
@@ -58,20 +59,10 @@ export function askedOfCustomer(job: Job): AskedOfCustomer[] {
     .sort((a, b) => order[a.state] - order[b.state])
 }
 
-const plateUnits = {
-  volts: 'V',
-  amps: 'A',
-  watts: 'W',
-  horsepower: 'hp',
-  lockedRotorA: 'A locked rotor',
-} as const
-
 /** An answer in one line. */
 export function saidText({ unknown, plate, text, file }: NonNullable<RequestRecord['answer']>): string {
   if (unknown) return 'does not know'
-  const figures = (Object.keys(plateUnits) as (keyof typeof plateUnits)[]).flatMap(key =>
-    plate?.[key] === undefined ? [] : [`${plate[key]} ${plateUnits[key]}`],
-  )
+  const figures = plate ? plateWords(plate) : []
   return [...figures, plate?.text, text, file && `file ${file.name}`].filter(Boolean).join(', ')
 }
 

@@ -1,7 +1,7 @@
 import { isWaiting } from '../ask/requests'
 import type { Evaluated } from '../job/evaluated'
 import { named } from '../job/needs'
-import { meanProvenance, meanW } from '../loads/load'
+import { meanProvenance } from '../loads/load'
 import { isKnown } from '../panel/schema'
 import { plural, quantity, together } from '../units/format'
 import type { Finding } from './finding'
@@ -31,12 +31,12 @@ export function loadUnmeasured({ figures }: Evaluated): Finding[] {
   const { loads, meanLoadW } = figures
   const weak = loads.filter(l => {
     const { from } = meanProvenance(l.load)
-    return (from === 'typical value' || from === 'assumed') && meanW(l.load) > largeShare * meanLoadW
+    return (from === 'typical value' || from === 'assumed') && l.drawn.meanW > largeShare * meanLoadW
   })
   return weak.map(l => ({
     id: 'load.unmeasured',
     severity: 'ask',
-    sentence: `${l.load.name} on ${l.need.position} decides ${quantity(meanW(l.load) / meanLoadW, 'fraction')} of the energy on a ${meanProvenance(l.load).from}.`,
+    sentence: `${l.load.name} on ${l.need.position} decides ${quantity(l.drawn.meanW / meanLoadW, 'fraction')} of the energy on a ${meanProvenance(l.load).from}.`,
     why: 'The run time is no better than this guess.',
     remedy: 'Put a plug-in meter on it for 24 to 48 hours.',
     target: { view: 'panel', circuitIds: [l.need.circuit.id] },

@@ -212,7 +212,7 @@ export function panelCapacity({ job }: Evaluated): Finding[] {
     const { demandW, mainA } = panel
     if (!demandW || mainA === undefined || !reachedPanels(job).has(panel.id)) return []
     const worked = panelDemand.compute(
-      { peakW: demandW.value, mainA, addedW: added, volts: 240, peakFactor: 1 },
+      { peakW: demandW.value, mainA, addedW: added, volts: 240, peakFactor: demandW.peakFactor ?? 1 },
       {
         peakW: { from: demandW.from, ...(demandW.document && { document: demandW.document }) },
         mainA: { from: 'job' },

@@ -1,21 +1,6 @@
 import { SaxesParser, type SaxesTagNS } from 'saxes'
+import { type IntervalSeries, type Intervals, isSummerTime, unknownPlace } from '../loads/intervals'
 import { fail, fault, type Outcome } from '../outcome'
-
-/** Energy by interval of one meter reading. `start` is ISO 8601 with the offset of the place; energy in Wh. */
-export interface Meter {
-  id: string
-  flow: 'forward' | 'reverse' | 'net'
-  intervals: MeterInterval[]
-}
-export interface MeterInterval {
-  start: string
-  minutes: number
-  Wh: number
-}
-export interface GreenButton {
-  meters: Meter[]
-  warnings: string[]
-}
 
 const espi = 'http://naesb.org/espi'
 const wanted =
@@ -26,12 +11,17 @@ const units: Record<string, { name: string; energy: boolean }> = {
   '72': { name: 'Wh', energy: true },
   '38': { name: 'W', energy: false },
 }
-const flows: Record<string, Meter['flow']> = { '1': 'forward', '19': 'reverse', '4': 'net', '0': 'forward' }
+const flows: Record<string, IntervalSeries['flow']> = {
+  '1': 'forward',
+  '19': 'reverse',
+  '4': 'net',
+  '0': 'forward',
+}
 /** Quality of a reading, as the standard numbers it. */
 const estimated = new Set(['7', '8', '9', '10'])
 
 interface ReadingType {
-  flow: Meter['flow']
+  flow: IntervalSeries['flow']
   multiplier: number
   unit: string
   intervalSeconds: number | null
@@ -49,7 +39,7 @@ interface Series {
 /** A reader that is given a file piece by piece; what it holds is the figures alone, never the text. */
 export interface GreenButtonReader {
   write: (text: string) => Outcome<null>
-  end: () => Outcome<GreenButton>
+  end: () => Outcome<Intervals>
 }
 
 /**
@@ -214,7 +204,7 @@ class Feed {
     into.estimated += block.estimated
   }
 
-  result(): Outcome<GreenButton> {
+  result(): Outcome<Intervals> {
     if (!this.series.size)
       return fail(
         fault('$', `holds no readings (its outermost element is ${this.root ?? 'missing'}): ${wanted}`),
@@ -223,7 +213,7 @@ class Feed {
     if (!this.knowsPlace) warnings.push('The file does not say its time zone: times are given as UTC.')
     if (this.unreadable)
       warnings.push(`${count(this.unreadable, 'reading')} without a usable start or value left out.`)
-    const meters: Meter[] = []
+    const meters: IntervalSeries[] = []
     for (const [key, series] of this.series) {
       const reading = this.readingOf(key)
       const type = this.typeOf(reading)
@@ -259,12 +249,16 @@ class Feed {
     return linked ?? (this.types.size === 1 ? only : undefined)
   }
 
-  private meterOf(id: string, series: Series, type: ReadingType | null, warnings: string[]): Meter {
+  private meterOf(id: string, series: Series, type: ReadingType | null, warnings: string[]): IntervalSeries {
     const scale = 10 ** (type?.multiplier ?? 0)
     const order = series.start
       .map((_, i) => i)
       .sort((a, b) => (series.start[a] ?? 0) - (series.start[b] ?? 0))
-    const intervals: MeterInterval[] = []
+    const startS = new Float64Array(order.length)
+    const offsetMin = new Int16Array(order.length)
+    const minutes = new Float32Array(order.length)
+    const energies = new Float64Array(order.length)
+    let n = 0
     const flow = type?.flow ?? 'forward'
     let doubled = 0
     let differing = 0
@@ -279,7 +273,7 @@ class Feed {
       const raw = (series.value[i] ?? 0) * scale
       const energy = type && units[type.unit]?.energy === false ? (raw * seconds) / 3600 : raw
       if (start === lastStart) {
-        if (intervals.at(-1)?.Wh === energy) doubled++
+        if (energies[n - 1] === Number(energy.toPrecision(12))) doubled++
         else differing++
         continue
       }
@@ -298,7 +292,11 @@ class Feed {
       if (start > lastEnd) gaps++
       lastStart = start
       lastEnd = start + seconds
-      intervals.push({ start: this.local(start), minutes: seconds / 60, Wh: Number(Wh.toPrecision(12)) })
+      startS[n] = start
+      offsetMin[n] = this.offsetMin(start)
+      minutes[n] = seconds / 60
+      energies[n] = Number(Wh.toPrecision(12))
+      n++
     }
     const say = (n: number, what: string) => n && warnings.push(`Meter ${id}, ${flow}: ${what}`)
     say(doubled, `${count(doubled, 'reading')} given twice, counted once.`)
@@ -306,36 +304,28 @@ class Feed {
     say(gaps, `${count(gaps, 'gap')} in its time.`)
     say(series.estimated, `${count(series.estimated, 'reading')} estimated by the utility.`)
     say(negative, `${count(negative, 'interval')} below zero: it measures net flow.`)
-    return { id, flow: negative ? 'net' : flow, intervals }
+    return {
+      id,
+      flow: negative ? 'net' : flow,
+      startS: startS.subarray(0, n),
+      offsetMin: offsetMin.subarray(0, n),
+      minutes: minutes.subarray(0, n),
+      Wh: energies.subarray(0, n),
+    }
   }
 
-  /** ISO 8601 with the offset of the place on that day: the file's own rule where it gives one. */
-  private local(epochS: number): string {
-    const offset =
-      this.offsetSeconds + (this.dstSeconds && isSummer(epochS + this.offsetSeconds) ? this.dstSeconds : 0)
-    const text = new Date((epochS + offset) * 1000).toISOString().slice(0, 19)
-    if (!this.knowsPlace) return `${text}Z`
-    const minutes = Math.abs(Math.round(offset / 60))
-    return `${text}${offset < 0 ? '-' : '+'}${two(Math.floor(minutes / 60))}:${two(minutes % 60)}`
+  /** Minutes ahead of UTC at the place on that day: the file's own rule where it gives one. */
+  private offsetMin(epochS: number): number {
+    if (!this.knowsPlace) return unknownPlace
+    const summer = this.dstSeconds && isSummerTime(epochS + this.offsetSeconds)
+    return Math.round((this.offsetSeconds + (summer ? this.dstSeconds : 0)) / 60)
   }
 }
 
-const two = (n: number) => String(n).padStart(2, '0')
 const count = (n: number, what: string) => `${n.toLocaleString('en-US')} ${what}${n === 1 ? '' : 's'}`
 
 /** The last part of a link that names a thing: of `/UsagePoint/1/MeterReading/2`, `1/2`. */
 const idOf = (href: string): string => {
   const named = [...href.matchAll(/\/(?:UsagePoint|MeterReading)\/([^/]+)/g)].map(m => m[1])
   return named.join('/') || href.split('/').filter(Boolean).at(-1) || 'meter'
-}
-
-/** Summer time of the United States since 2007: second Sunday of March, first Sunday of November, both at 2:00. */
-function isSummer(standardLocalS: number): boolean {
-  const year = new Date(standardLocalS * 1000).getUTCFullYear()
-  const sunday = (month: number, nth: number) => {
-    const first = new Date(Date.UTC(year, month, 1)).getUTCDay()
-    return Date.UTC(year, month, 1 + ((7 - first) % 7) + 7 * (nth - 1)) / 1000
-  }
-  // the end is at 2:00 summer time, which is 1:00 of standard time
-  return standardLocalS >= sunday(2, 2) + 7200 && standardLocalS < sunday(10, 1) + 3600
 }

@@ -16,7 +16,7 @@ import {
   startWorking,
   supplyOf,
 } from './needs'
-import type { Job } from './schema'
+import { conditionsOf, type Job } from './schema'
 
 /** In words; never more than that the figures meet or miss. */
 export type Verdict = 'enough' | 'tight' | 'short' | 'none needed' | 'cannot tell'
@@ -83,7 +83,7 @@ export function balanceOf(
     L2: coincidence(loads, 'L2'),
     both: coincidence(loads, 'both'),
   }
-  const mean = meanLoad(loads)
+  const mean = meanLoad(loads, conditionsOf(job))
   const starts = startNeeds(loads, split, {
     totalVA: output?.surgeW ?? Infinity,
     legVA: output?.legSurgeW ?? Infinity,

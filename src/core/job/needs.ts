@@ -1,12 +1,14 @@
 import { methodOf } from '../hookup/method'
-import { type Load, meanProvenance, meanW, runningVA, startOf } from '../loads/load'
+import { type Drawn, drawn, drawnWorking } from '../loads/draw'
+import { type Known, type Load, meanProvenance, runningVA, startFigure, startOf } from '../loads/load'
+import type { Conditions } from '../loads/season'
 import { feedOf } from '../panel/positions'
 import type { Circuit, Panel } from '../panel/schema'
 import { type Leg, legServed } from '../source/legs'
-import { figure } from '../units/format'
+import { figure, quantity } from '../units/format'
 import type { Working, WorkingValue } from '../working'
 import { placeText, reachedPanels } from './panels'
-import type { Job } from './schema'
+import { conditionsOf, type Job } from './schema'
 
 /** What a circuit sees under the chosen arrangement, picked or not. */
 export type Feed = 'live' | 'dead' | 'no-240' | 'bridge' | 'not-fed' | 'no-source'
@@ -23,15 +25,19 @@ export interface CircuitNeed {
   feed: Feed
   /** picked, and gets its proper voltage */
   served: boolean
+  /** average over the outage, W */
   meanW: number
+  /** what each of its loads draws under the outage's conditions, in their order */
+  drawn: Drawn[]
 }
 
-/** A load on a served circuit, with what it draws while it runs. */
+/** A load on a served circuit: what it draws while it runs, and over the outage. */
 export interface ServedLoad {
   need: CircuitNeed
   load: Load
   W: number
   VA: number
+  drawn: Drawn
 }
 
 /** `7 Kitchen counter`, as people say it. */
@@ -61,11 +67,13 @@ export function feedUnder(
 }
 
 export function circuitNeeds(job: Job): CircuitNeed[] {
+  const conditions = conditionsOf(job)
   const supply = supplyOf(job)
   const reached = reachedPanels(job)
   return job.panels.flatMap(panel =>
     panel.circuits.map(circuit => {
       const leg = feedOf(panel, circuit)
+      const loads = circuit.loads.map(load => drawn(load, conditions))
       const feed = supply?.throughPanel && !reached.has(panel.id) ? 'not-fed' : feedUnder(supply, leg)
       return {
         circuit,
@@ -76,7 +84,8 @@ export function circuitNeeds(job: Job): CircuitNeed[] {
         volts: leg === 'both' ? 240 : 120,
         feed,
         served: circuit.picked && feed === 'live',
-        meanW: circuit.loads.reduce((sum, load) => sum + meanW(load), 0),
+        meanW: loads.reduce((sum, load) => sum + load.meanW, 0),
+        drawn: loads,
       }
     }),
   )
@@ -84,7 +93,10 @@ export function circuitNeeds(job: Job): CircuitNeed[] {
 
 export const loadsOf = (needs: readonly CircuitNeed[]): ServedLoad[] =>
   needs.flatMap(need =>
-    need.circuit.loads.map(load => ({ need, load, W: load.runningW.value, VA: runningVA(load) })),
+    need.circuit.loads.flatMap((load, n) => {
+      const drawn = need.drawn[n]
+      return drawn ? [{ need, load, W: load.runningW.value, VA: runningVA(load), drawn }] : []
+    }),
   )
 
 /** What runs together: everything that comes on by itself, and the largest of what is switched by hand. */
@@ -150,18 +162,22 @@ export function coincidenceWorking(title: string, loads: readonly ServedLoad[], 
   }
 }
 
-const provenanceOf = ({ from, on, document }: Load['runningW']) => ({ from, on, document })
+const provenanceOf = ({ from, on, document }: Known) => ({ from, on, document })
 
-/** The average load of all served circuits, W, with every load's part in it. */
-export function meanLoad(loads: readonly ServedLoad[]): { W: number; working: Working } {
-  const W = loads.reduce((sum, l) => sum + meanW(l.load), 0)
-  const parts: WorkingValue[] = loads.map(({ load, need }) => ({
+/** The average load of all served circuits over the outage, W, with every load's part in it. */
+export function meanLoad(
+  loads: readonly ServedLoad[],
+  conditions: Conditions,
+): { W: number; working: Working } {
+  const W = loads.reduce((sum, l) => sum + l.drawn.meanW, 0)
+  const parts: WorkingValue[] = loads.map(({ load, need, drawn: { meanW } }) => ({
     label: `${load.name} on ${need.position}`,
-    value: meanW(load),
+    value: meanW,
     unit: 'W',
-    arithmetic: `${figure(load.dutyFraction.value)} × ${figure(load.runningW.value)} + ${figure(1 - load.dutyFraction.value)} × ${figure(load.idleW.value)}`,
     provenance: meanProvenance(load),
+    working: drawnWorking(load, conditions),
   }))
+  const told = conditionsText(conditions)
   return {
     W,
     working: {
@@ -173,10 +189,27 @@ export function meanLoad(loads: readonly ServedLoad[]): { W: number; working: Wo
       inputs: parts,
       steps: [{ label: 'Average load', value: W, unit: 'W' }],
       references: [],
-      notCovered: ['Weather other than that of the readings.'],
+      ...(told && { notes: [`Reckoned for ${told}.`] }),
+      notCovered: [
+        ...(conditions.outdoorC === undefined ? ['Weather other than that of the readings.'] : []),
+        'Habits that change when the power is out.',
+      ],
     },
   }
 }
+
+/** The conditions in words; empty where nothing is said. */
+export const conditionsText = ({ season, outdoorC, beginsH }: Conditions): string =>
+  [
+    season,
+    outdoorC === undefined ? '' : `${quantity(outdoorC, 'C')} outdoors`,
+    beginsH === undefined ? '' : `a beginning at ${hourText(beginsH)}`,
+  ]
+    .filter(Boolean)
+    .join(', ')
+
+export const hourText = (hour: number) =>
+  `${Math.floor(hour)}:${String(Math.round((hour % 1) * 60)).padStart(2, '0')}`
 
 /** A motor's start on top of everything that may already be running. */
 export interface StartNeed {
@@ -273,14 +306,5 @@ export function startWorking({
   }
 }
 
-function startProvenance(load: Load) {
-  const { start } = load
-  if (!start) return { from: 'assumed' as const }
-  const given =
-    start.method === 'inrush'
-      ? start.inrushA
-      : start.method === 'multiple'
-        ? start.multiple
-        : start.lockedRotorA
-  return provenanceOf(given)
-}
+const startProvenance = ({ start }: Load) =>
+  start ? provenanceOf(startFigure(start)) : { from: 'assumed' as const }

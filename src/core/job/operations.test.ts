@@ -290,7 +290,12 @@ test('a nameplate sets a load: watts as printed, amps × volts, horsepower; a me
         on: '2026-03-01',
       }),
     )[0]?.loads[0]
-  expect(take({ watts: 900, amps: 4 })?.runningW).toEqual({ value: 900, from: 'nameplate', on: '2026-03-01' })
+  expect(take({ watts: 900, amps: 4 })?.runningW).toMatchObject({
+    value: 900,
+    from: 'nameplate',
+    on: '2026-03-01',
+    document: '4 A, 900 W',
+  })
   expect(take({ amps: 5 })?.runningW.value).toBe(240 * 5)
   expect(take({ volts: 230, amps: 5, lockedRotorA: 40 })).toMatchObject({
     runningW: { value: 230 * 5 * 0.8 },

@@ -1,19 +1,23 @@
-import { type Draft, produce } from 'immer'
+import { current, type Draft, produce } from 'immer'
 import * as z from 'zod'
 import { type Brief, briefSchema } from '../ask/brief'
 import { markSchema, type Photo, photoSchema, plateSchema, requestRecordSchema } from '../ask/evidence'
-import { loadSchema } from '../loads/load'
+import { withChosen, withLog, withoutChoice, withoutLog, withStart } from '../loads/evidence'
+import { figureKeys, type Load, loadSchema, startSchema } from '../loads/load'
+import { logSchema } from '../loads/log'
 import { loadFromPlate } from '../loads/plate'
+import { utilitySchema } from '../loads/utility'
 import { type Fault, fail, fault, type Outcome, parseWith } from '../outcome'
 import { bodyOf } from '../panel/body'
 import { moved } from '../panel/move'
 import { feedOf } from '../panel/positions'
 import { type Circuit, circuitSchema, type Panel, panelSchema, tracedSchema } from '../panel/schema'
-import { line } from '../quantity'
+import { line, within } from '../quantity'
 import { stationSchema } from '../source/equipment'
 import { arrangementName, legSchema } from '../source/legs'
 import { canArrange } from '../source/output'
 import { quantity } from '../units/format'
+import { originSchema } from '../working'
 import { circuitOf, placeText } from './panels'
 import {
   type Calculation,
@@ -86,7 +90,11 @@ const simpleSchema = z.discriminatedUnion('op', [
     facts: hookupSchema.partial(),
     clear: z.array(z.enum(['panelId', 'whip'])).optional(),
   }),
-  z.strictObject({ op: z.literal('setOutage'), facts: outageSchema.partial() }),
+  z.strictObject({
+    op: z.literal('setOutage'),
+    facts: outageSchema.partial(),
+    clear: z.array(z.enum(['beginsH', 'season', 'outdoorC'])).optional(),
+  }),
   z.strictObject({ op: z.literal('putCalculation'), calculation: calculationSchema }),
   z.strictObject({ op: z.literal('removeCalculation'), calculationId: id }),
   z.strictObject({
@@ -114,6 +122,25 @@ const simpleSchema = z.discriminatedUnion('op', [
     plate: plateSchema,
     on: z.iso.date(),
   }),
+  z.strictObject({ op: z.literal('takeLog'), circuitId: id, loadId: id, log: logSchema }),
+  z.strictObject({ op: z.literal('removeLog'), circuitId: id, loadId: id, logId: id }),
+  z.strictObject({ op: z.literal('takeStart'), circuitId: id, loadId: id, start: startSchema }),
+  /** which source of a figure counts; null: the best again */
+  z.strictObject({
+    op: z.literal('chooseFigure'),
+    circuitId: id,
+    loadId: id,
+    figure: z.enum(figureKeys),
+    from: originSchema.nullable(),
+  }),
+  /** what the utility's data say of the house, and the highest demand of a panel from them */
+  z.strictObject({
+    op: z.literal('takeUtility'),
+    utility: utilitySchema,
+    panelId: id.optional(),
+    peakFactor: within(1, 3, '×'),
+  }),
+  z.strictObject({ op: z.literal('dropUtility') }),
 ])
 
 export type SimpleOperation = z.infer<typeof simpleSchema>
@@ -277,7 +304,45 @@ function change(operation: SimpleOperation): Change {
         for (const key of operation.clear ?? []) delete job.hookup[key]
       }
     case 'setOutage':
-      return job => assign(job.outage, operation.facts)
+      return job => {
+        assign(job.outage, operation.facts)
+        for (const key of operation.clear ?? []) delete job.outage[key]
+      }
+    case 'takeLog':
+      return onLoad(operation, load => withLog(load, operation.log))
+    case 'removeLog':
+      return onLoad(operation, load => withoutLog(load, operation.logId))
+    case 'takeStart':
+      return onLoad(operation, load => withStart(load, operation.start))
+    case 'chooseFigure':
+      return onLoad(operation, load => {
+        const was = load[operation.figure]
+        const now = operation.from === null ? withoutChoice(was) : withChosen(was, operation.from)
+        return now
+          ? { ...load, [operation.figure]: now }
+          : [fault(operation.figure, `has no figure from ${operation.from} to choose`)]
+      })
+    case 'takeUtility':
+      return job => {
+        const { utility, panelId, peakFactor } = operation
+        job.utility = utility
+        const panel = panelId === undefined ? undefined : job.panels.find(p => p.id === panelId)
+        if (panelId !== undefined && !panel) return [fault('panels', `no longer hold the panel ${panelId}`)]
+        if (panel)
+          panel.demandW = {
+            value: utility.demand.peakW,
+            from: 'utility data',
+            on: utility.on,
+            document: utility.document,
+            ...(peakFactor > 1 && { peakFactor }),
+          }
+      }
+    case 'dropUtility':
+      return job => {
+        for (const panel of job.panels)
+          if (panel.demandW?.document === job.utility?.document) delete panel.demandW
+        delete job.utility
+      }
     case 'putCalculation':
       return job => {
         const at = job.calculations.findIndex(c => c.id === operation.calculation.id)
@@ -354,6 +419,20 @@ function onCircuit(
     }
     return [fault('panels', `no longer hold the circuit ${circuitId}`)]
   }
+}
+
+function onLoad(
+  { circuitId, loadId }: { circuitId: string; loadId: string },
+  act: (load: Load) => Load | Fault[],
+): Change {
+  return onCircuit(circuitId, circuit => {
+    const at = circuit.loads.findIndex(l => l.id === loadId)
+    const load = circuit.loads[at]
+    if (!load) return [fault('panels', 'no longer hold this load')]
+    const now = act(current(load))
+    if (Array.isArray(now)) return now
+    circuit.loads[at] = now
+  })
 }
 
 function onPanel(
@@ -511,6 +590,20 @@ export function describeOperation(before: Job, operation: Operation): string {
       return 'took a mark off a photograph'
     case 'takePlate':
       return `took the nameplate of ${operation.name} for ${name(operation.circuitId)}`
+    case 'takeLog':
+      return `took the log ${operation.log.name} for ${loadName(before, operation)}`
+    case 'removeLog':
+      return `removed a log of ${loadName(before, operation)}`
+    case 'takeStart':
+      return `took the start of ${loadName(before, operation)}`
+    case 'chooseFigure':
+      return operation.from
+        ? `chose the ${operation.from} figure (${words(operation.figure).trim()}) for ${loadName(before, operation)}`
+        : `left the figure (${words(operation.figure).trim()}) of ${loadName(before, operation)} to the best source`
+    case 'takeUtility':
+      return `took the utility data ${operation.utility.document}`
+    case 'dropUtility':
+      return 'took the utility data away'
     case 'applyFix':
       return `applied: ${operation.label}`
     case 'enterBreakers':
@@ -524,6 +617,8 @@ export function describeOperation(before: Job, operation: Operation): string {
   }
 }
 
+const loadName = (job: Job, { circuitId, loadId }: { circuitId: string; loadId: string }) =>
+  circuitOf(job, circuitId)?.circuit.loads.find(l => l.id === loadId)?.name ?? 'a load'
 const calculationName = ({ calculator, note }: Calculation) => (note ? `${calculator} (${note})` : calculator)
 const foundWords = { known: 'known', doubtful: 'doubtful', nothing: 'nothing died' } as const
 const movedTo = (

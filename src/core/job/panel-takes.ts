@@ -29,7 +29,7 @@ export function panelTakes(job: Job, panel: Panel): PanelTakes {
   const worked =
     demandW && mainA !== undefined
       ? panelDemand.compute(
-          { peakW: demandW.value, mainA, addedW: 0, volts: 240, peakFactor: 1 },
+          { peakW: demandW.value, mainA, addedW: 0, volts: 240, peakFactor: demandW.peakFactor ?? 1 },
           {
             peakW: { from: demandW.from, ...(demandW.document && { document: demandW.document }) },
             mainA: fromJob,

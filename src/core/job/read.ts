@@ -17,6 +17,8 @@ const upgrades: Readonly<Record<number, Upgrade>> = {
     photos: [],
     panels: [upgradedPanel(panel)],
   }),
+  // 4: loads keep every source of a figure, patterns, levels and logs; conditions of the outage; utility data. All may be missing.
+  3: document => document,
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>

@@ -2,13 +2,15 @@ import * as z from 'zod'
 import { briefSchema } from '../ask/brief'
 import { mostPhotos, photoSchema, requestRecordSchema } from '../ask/evidence'
 import { methodIds } from '../hookup/method'
+import { type Conditions, seasonSchema } from '../loads/season'
+import { utilitySchema } from '../loads/utility'
 import { checkPanel, type Panel, panelSchema } from '../panel/schema'
 import { line, within } from '../quantity'
 import { stationSchema } from '../source/equipment'
 import { legSchema } from '../source/legs'
 import { canArrange } from '../source/output'
 
-export const formatVersion = 3
+export const formatVersion = 4
 
 export const steps = [
   'ask',
@@ -28,7 +30,23 @@ export const outageSchema = z.strictObject({
   startFraction: within(0.05, 1, '(a fraction)'),
   reserveFraction: within(0, 0.9, '(a fraction)'),
   deratingFraction: within(0.3, 1, '(a fraction)'),
+  /** hour of the day at which it begins; missing: any, and the loads are those of an average hour */
+  beginsH: within(0, 23.99, '(an hour of the day)').optional(),
+  season: seasonSchema.optional(),
+  /** outdoors meanwhile, °C */
+  outdoorC: within(-50, 50, '°C').optional(),
 })
+
+/** What the loads are reckoned under: the outage's own word, else the brief's. */
+export function conditionsOf({ outage, brief }: Pick<Job, 'outage' | 'brief'>): Conditions {
+  const asked = seasonSchema.safeParse(brief.season)
+  return {
+    season: outage.season ?? (asked.success ? asked.data : undefined),
+    outdoorC: outage.outdoorC,
+    beginsH: outage.beginsH,
+    hours: outage.hours,
+  }
+}
 
 export const jobArrangements = ['one-leg', 'tied', 'split-phase'] as const
 export const sourceSchema = z.strictObject({
@@ -82,6 +100,8 @@ const shape = z.strictObject({
   source: sourceSchema.optional(),
   hookup: hookupSchema,
   outage: outageSchema,
+  /** what the utility's interval data say of the house */
+  utility: utilitySchema.optional(),
   calculations: z.array(calculationSchema).max(60, 'must hold at most 60 calculations'),
 })
 

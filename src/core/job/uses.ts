@@ -1,5 +1,6 @@
 import { calculate } from '../calculator'
-import { type Load, loadSchema } from '../loads/load'
+import { withFigure, withStart } from '../loads/evidence'
+import { type Known, type Load, loadSchema, type Start } from '../loads/load'
 import { loadLog } from '../loads/load-log'
 import { start } from '../loads/start'
 import { weatherScale } from '../loads/weather-scale'
@@ -25,14 +26,19 @@ function figuresFor({ calculator, input }: Calculation, on: string): Figures | n
     const worked = calculate(loadLog, input)
     const given = loadLog.input.safeParse(input)
     if (!worked.ok || !given.success) return null
-    const metered = (value: number) => ({ value, from: 'metered', on })
+    const metered = (value: number): Known => ({
+      value,
+      from: 'metered',
+      on,
+      document: 'calculation of the bench',
+    })
     const { meanW, dutyFraction } = worked.value.result
     return load => ({
       load: {
         ...load,
-        runningW: metered(given.data.runningW),
-        idleW: metered(given.data.idleW),
-        dutyFraction: metered(dutyFraction),
+        runningW: withFigure(load.runningW, metered(given.data.runningW)),
+        idleW: withFigure(load.idleW, metered(given.data.idleW)),
+        dutyFraction: withFigure(load.dutyFraction, metered(dutyFraction)),
       },
       help: `${quantity(meanW, 'W')} average, metered`,
     })
@@ -44,7 +50,17 @@ function figuresFor({ calculator, input }: Calculation, on: string): Figures | n
     const { dutyFraction } = worked.value.result
     const document = `measured at ${quantity(given.data.measuredC, 'C')}, scaled to ${quantity(given.data.designC, 'C')}`
     return load => ({
-      load: { ...load, dutyFraction: { value: dutyFraction, from: 'metered', on, document } },
+      load: {
+        ...load,
+        // it stands for the temperature it was scaled to: an outage in other weather scales it on from there
+        dutyFraction: withFigure(load.dutyFraction, {
+          value: dutyFraction,
+          from: 'metered',
+          on,
+          document,
+          atC: given.data.designC,
+        }),
+      },
       help: `runs ${quantity(dutyFraction, 'fraction')} of the time, was ${quantity(load.dutyFraction.value, 'fraction')}`,
     })
   }
@@ -53,7 +69,7 @@ function figuresFor({ calculator, input }: Calculation, on: string): Figures | n
     if (!given.success) return null
     const i = given.data
     return (load, volts) => {
-      const figure =
+      const figure: Start =
         i.method === 'inrush'
           ? { method: i.method, inrushA: { value: i.inrushA, from: 'metered', on } }
           : i.method === 'locked-rotor'
@@ -65,7 +81,7 @@ function figuresFor({ calculator, input }: Calculation, on: string): Figures | n
             : { method: i.method, multiple: { value: i.multiple, from: 'typical value' } }
       // amps of a nameplate belong to its voltage: they are not offered to a load on another
       if (i.method !== 'multiple' && Math.abs(i.volts - volts) > volts / 5) return null
-      return { load: { ...load, start: figure }, help: `start by ${i.method.replace('-', ' ')}` }
+      return { load: withStart(load, figure), help: `start by ${i.method.replace('-', ' ')}` }
     }
   }
   return null

@@ -1,9 +1,8 @@
 import type { Plate } from '../ask/evidence'
-import type { Load } from './load'
-
-const wattsPerHorsepower = 746
-/** Shaft power over input power of a small motor, where the plate gives horsepower alone. */
-const motorEfficiency = 0.65
+import { figure } from '../units/format'
+import { withFigure, withStart } from './evidence'
+import type { Known, Load } from './load'
+import { type Calculated, derivation } from './plate-figures'
 
 interface Given {
   id: string
@@ -15,62 +14,145 @@ interface Given {
   was?: Load | undefined
 }
 
-/** Running watts from a nameplate: as printed, else volts × amps × power factor, else horsepower ÷ efficiency; W. */
-export function plateW(
-  { volts, amps, watts, horsepower }: Plate,
-  circuitV: number,
-  powerFactor: number,
-): number | null {
-  if (watts !== undefined) return watts
-  if (amps !== undefined) return (volts ?? circuitV) * amps * powerFactor
-  return horsepower === undefined ? null : (horsepower * wattsPerHorsepower) / motorEfficiency
-}
+/** Units by key, in the order in which a plate is read aloud. */
+export const plateUnits = {
+  volts: 'V',
+  amps: 'A',
+  watts: 'W',
+  VA: 'VA',
+  horsepower: 'hp',
+  powerFactor: 'power factor',
+  ratedLoadA: 'A rated load',
+  lockedRotorA: 'A locked rotor',
+  codeLetter: 'code letter',
+  minCircuitA: 'A minimum circuit',
+  maxBreakerA: 'A maximum breaker',
+  hz: 'Hz',
+  phase: 'phase',
+} as const
+export type PlateKey = keyof typeof plateUnits
+export const plateKeys = Object.keys(plateUnits).filter((key): key is PlateKey => key in plateUnits)
+
+/** The figures of a plate in words: `230 V`, `4.2 A`. */
+export const plateWords = (plate: Plate): string[] =>
+  plateKeys.flatMap(key => {
+    const value = plate[key]
+    return value === undefined
+      ? []
+      : [`${typeof value === 'number' ? figure(value) : value} ${plateUnits[key]}`]
+  })
 
 /**
- * A load with what its nameplate says, keeping of `was` what the plate does not touch. A figure that was metered stays:
- * the better source wins. With a locked-rotor figure it is a motor.
+ * A load with what its nameplate says, beside all else that is known of it: a figure that was metered stays in force.
+ * With a locked-rotor figure or horsepower it is a motor.
  */
 export function loadFromPlate(plate: Plate, { id, name, on, volts, was }: Given): Load {
-  const motor = plate.lockedRotorA !== undefined || plate.horsepower !== undefined
-  const read = (value: number) => ({ value, from: 'nameplate' as const, on })
-  const powerFactor = was?.powerFactor ?? { value: motor ? 0.8 : 1, from: 'typical value' as const }
-  const W = plateW(plate, volts, powerFactor.value)
-  const keep = was?.runningW.from === 'metered'
-  return {
+  const worked = derivation(plate, volts)
+  const document = plateWords(plate).join(', ').slice(0, 120)
+  const read = ({ value, low, high }: Calculated): Known => ({
+    value,
+    from: 'nameplate',
+    on,
+    ...(document && { document }),
+    ...(low !== undefined && { low }),
+    ...(high !== undefined && { high }),
+  })
+  const fresh: Load = was ?? {
     id,
     name,
-    runningW: keep || W === null ? (was?.runningW ?? { value: 0, from: 'assumed' }) : read(W),
-    powerFactor,
-    dutyFraction: was?.dutyFraction ?? { value: motor ? 0.3 : 1, from: 'assumed' },
-    idleW: was?.idleW ?? { value: 0, from: 'assumed' },
-    nature: was && was.nature !== 'plain' ? was.nature : motor ? 'motor' : 'plain',
-    byHand: was?.byHand ?? false,
-    needsBond: was?.needsBond ?? false,
-    ...(plate.lockedRotorA !== undefined
-      ? { start: { method: 'locked-rotor', lockedRotorA: read(plate.lockedRotorA) } as const }
-      : was?.start && { start: was.start }),
+    runningW: { value: worked.runningW?.value ?? 0, from: 'assumed' },
+    powerFactor: { value: worked.motor ? 0.8 : 1, from: 'typical value' },
+    dutyFraction: { value: worked.motor ? 0.3 : 1, from: 'assumed' },
+    idleW: { value: 0, from: 'assumed' },
+    nature: 'plain',
+    byHand: false,
+    needsBond: false,
   }
+  const known: Load = {
+    ...fresh,
+    name,
+    runningW: !worked.runningW
+      ? fresh.runningW
+      : was
+        ? withFigure(was.runningW, read(worked.runningW))
+        : read(worked.runningW),
+    powerFactor: worked.powerFactor
+      ? withFigure(fresh.powerFactor, read(worked.powerFactor))
+      : fresh.powerFactor,
+    nature: fresh.nature === 'plain' && worked.motor ? 'motor' : fresh.nature,
+    plate: { ...plate, on },
+  }
+  return worked.lockedRotorA
+    ? withStart(known, { method: 'locked-rotor', lockedRotorA: read(worked.lockedRotorA) })
+    : known
 }
 
-const number = String.raw`(\d+(?:[.,]\d+)?|\d+\/\d+)`
-const printed: readonly (readonly [key: keyof Omit<Plate, 'text'>, pattern: RegExp])[] = [
-  ['lockedRotorA', new RegExp(String.raw`${number}\s*(?:LRA|A locked rotor)\b`, 'i')],
-  ['lockedRotorA', new RegExp(String.raw`\b(?:LRA|locked rotor(?: amps)?)\s*:?\s*${number}`, 'i')],
+const number = String.raw`(\d+(?:[.,]\d+)?(?:\s*\/\s*\d+)?)`
+/** A label with its figure before or after it; which of the two a plate means is seen from its first label. */
+const labels = {
+  lockedRotorA: 'LRA|locked rotor(?: amps)?',
+  ratedLoadA: 'RLA|rated load(?: amps)?',
+  minCircuitA: 'MCA|min(?:imum)?\\.? circuit(?: ampacity| amps)?',
+  maxBreakerA: 'MOP|MOCP|max(?:imum)?\\.? (?:fuse|breaker|overcurrent)(?: protection)?(?: size)?',
+} as const
+const anyLabel = Object.values(labels).join('|')
+
+function labelled(text: string): (readonly [key: keyof typeof labels, pattern: RegExp])[] {
+  const figureFirst = new RegExp(
+    String.raw`^(?:(?!\b(?:${anyLabel})\b).)*\d\s*\b(?:${anyLabel})\b`,
+    'i',
+  ).test(text)
+  const before = (name: string) => new RegExp(String.raw`${number}\s*(?:A\s*)?(?:${name})\b`, 'i')
+  const after = (name: string) => new RegExp(String.raw`\b(?:${name})\s*[:=]?\s*${number}`, 'i')
+  const order = figureFirst ? [before, after] : [after, before]
+  return order.flatMap(way =>
+    (Object.keys(labels) as (keyof typeof labels)[]).map(key => [key, way(labels[key])] as const),
+  )
+}
+
+type Numeric = Exclude<PlateKey, 'codeLetter' | 'phase'>
+const printed: readonly (readonly [key: Numeric, pattern: RegExp])[] = [
+  ['powerFactor', new RegExp(String.raw`\b(?:PF|power factor)\s*[:=]?\s*${number}`, 'i')],
+  ['powerFactor', new RegExp(String.raw`${number}\s*(?:PF|power factor)\b`, 'i')],
   ['horsepower', new RegExp(String.raw`${number}\s*hp\b`, 'i')],
-  ['watts', new RegExp(String.raw`${number}\s*W\b`, 'i')],
+  ['hz', new RegExp(String.raw`${number}\s*(?:Hz|cycles)\b`, 'i')],
+  ['VA', new RegExp(String.raw`${number}\s*VA\b`, 'i')],
+  ['watts', new RegExp(String.raw`${number}\s*W(?:atts?)?\b`, 'i')],
   ['volts', new RegExp(String.raw`${number}\s*V(?:AC|olts?)?\b`, 'i')],
-  ['amps', new RegExp(String.raw`${number}\s*A(?:mps?)?\b(?!\s*locked)`, 'i')],
+  ['amps', new RegExp(String.raw`${number}\s*(?:FLA|A(?:mps?)?)\b(?!\s*locked)`, 'i')],
+  ['amps', new RegExp(String.raw`\bFLA\s*[:=]?\s*${number}`, 'i')],
 ]
 
 /** The figures in a nameplate’s text as it is printed, such as `1/2 hp, 230 V, 4.2 A, LRA 22`. */
 export function plateIn(text: string): Plate {
   const plate: Plate = {}
   let rest = text.replace(/(\d),(?=\d{3}\b)/g, '$1')
-  for (const [key, pattern] of printed) {
-    const [whole, figure] = pattern.exec(rest) ?? []
-    if (!whole || !figure || plate[key] !== undefined) continue
-    const [a = 0, b] = figure.replace(',', '.').split('/').map(Number)
-    plate[key] = b ? a / b : a
+  // the kilo in kVA and kW
+  rest = rest.replace(
+    /(\d+(?:[.,]\d+)?)\s*k(VA|W)\b/gi,
+    (_, n: string, unit: string) => `${Number(n.replace(',', '.')) * 1000} ${unit}`,
+  )
+  rest = rest.replace(/(\d+)[ -](\d)\s*\/\s*(\d)(?=\s*hp\b)/i, (_, w: string, a: string, b: string) =>
+    String(Number(w) + Number(a) / Number(b)),
+  )
+  const letter = /\bcode\s*(?:letter)?\s*[:=]?\s*([A-HJ-NP-V])\b/i.exec(rest)
+  if (letter?.[1]) {
+    plate.codeLetter = letter[1].toUpperCase()
+    rest = rest.replace(letter[0], ' ')
+  }
+  const phase =
+    /\b(?:(1|3)\s*(?:PH|phase|ø)|(?:PH|phase)\s*[:=]?\s*(1|3)|(single|three)[ -]phase)(?!\w)/i.exec(rest)
+  if (phase) {
+    plate.phase =
+      (phase[1] ?? phase[2] ?? phase[3]?.toLowerCase()) === '3' || phase[3]?.toLowerCase() === 'three' ? 3 : 1
+    rest = rest.replace(phase[0], ' ')
+  }
+  for (const [key, pattern] of [...labelled(rest), ...printed]) {
+    const [whole, found] = pattern.exec(rest) ?? []
+    if (!whole || !found || plate[key] !== undefined) continue
+    const [a = 0, b] = found.replace(',', '.').split('/').map(Number)
+    // 1/2 hp is a half; 208/230 V are two services, of which a house has the higher
+    plate[key] = b ? (key === 'horsepower' ? a / b : Math.max(a, b)) : a
     rest = rest.replace(whole, ' ')
   }
   return plate

@@ -109,7 +109,12 @@ export const panelSchema = z.strictObject({
   /** spaces that cannot be used: a broken stab, a filler riveted in, no bus behind */
   unusable: spaceList,
   /** highest demand of a year on this panel */
-  demandW: sourcedNumber(within(0, 200_000, 'W')).optional(),
+  demandW: sourcedNumber(within(0, 200_000, 'W'))
+    .extend({
+      /** allowance where the data are hourly: an hour's mean hides the quarter-hour's peak */
+      peakFactor: within(1, 3, '×').optional(),
+    })
+    .optional(),
   circuits: z.array(circuitSchema).max(168, 'must hold at most 168 circuits'),
 })
 export type Panel = z.infer<typeof panelSchema>

@@ -10,7 +10,9 @@ import type { Legs } from '@/core/job/evaluated'
 import { circuitNeeds, loadsOf, meanLoad } from '@/core/job/needs'
 import { placeText } from '@/core/job/panels'
 import type { Job } from '@/core/job/schema'
-import { type Load, meanProvenance, meanW } from '@/core/loads/load'
+import { conditionsOf } from '@/core/job/schema'
+import { meanW } from '@/core/loads/draw'
+import { type Load, meanProvenance } from '@/core/loads/load'
 import { feedOf, legOf, positionText, spaceName, spaceNamed } from '@/core/panel/positions'
 import { breakerRatings, type Circuit, circuitSchema, type Panel } from '@/core/panel/schema'
 import { quantity } from '@/core/units/format'
@@ -95,6 +97,7 @@ function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
     f => f.target.view === 'panel' && f.target.circuitIds.includes(circuit.id),
   )
   const [editing, setEditing] = useState<Load | 'new' | null>(null)
+  const conditions = conditionsOf(view.job)
   const { id: circuitId } = circuit
   const edit = (facts: Partial<Circuit>) => act({ op: 'editCircuit', circuitId, facts })
   const tell = (faults: ReturnType<typeof edit>) => faults[0] && say(`Not changed: ${faults[0].message}`)
@@ -124,8 +127,8 @@ function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
             <div>
               <b>{load.name}</b>
               <span>
-                {quantity(load.runningW.value, 'W')} running, {quantity(meanW(load), 'W')} on average (
-                {meanProvenance(load).from}){load.byHand && ' · by hand'}
+                {quantity(load.runningW.value, 'W')} running, {quantity(meanW(load, conditions), 'W')} on
+                average ({meanProvenance(load).from}){load.byHand && ' · by hand'}
               </span>
             </div>
             <IconButton aria-label={`Edit ${load.name}`} onClick={() => setEditing(load)}>
@@ -269,7 +272,7 @@ function CircuitAverage({ circuitId }: { circuitId: string }) {
   const showWorking = useWorkspace(s => s.showWorking)
   const need = circuitNeeds(job).find(n => n.circuit.id === circuitId)
   if (!need) return null
-  const { W, working } = meanLoad(loadsOf([need]))
+  const { W, working } = meanLoad(loadsOf([need]), conditionsOf(job))
   return (
     <button type="button" className={styles.legs} aria-haspopup="dialog" onClick={() => showWorking(working)}>
       <b>{quantity(W, 'W')}</b> on average
@@ -314,6 +317,7 @@ function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
   const showWorking = useWorkspace(s => s.showWorking)
   const select = useWorkspace(s => s.select)
   const [judging, setJudging] = useState(false)
+  const conditions = conditionsOf(job)
   const picked = job.panels.flatMap(p =>
     p.circuits.filter(c => c.picked).map(c => ({ ...c, at: placeText(job, p, c) })),
   )
@@ -347,7 +351,7 @@ function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
                     <b>{c.at}</b> <span>{c.label || 'Unlabelled'}</span>
                     <span>
                       {quantity(
-                        c.loads.reduce((sum, l) => sum + meanW(l), 0),
+                        c.loads.reduce((sum, l) => sum + meanW(l, conditions), 0),
                         'W',
                       )}{' '}
                       average
