@@ -1,0 +1,311 @@
+import Papa from 'papaparse'
+import { type IntervalSeries, type Intervals, isSummerTime } from '../loads/intervals'
+import { fail, fault, type Outcome, ok } from '../outcome'
+import { plural } from '../units/format'
+
+/** Time zones of the trade’s country, standard time: minutes ahead of UTC, and whether clocks change. */
+export const zones = {
+  Eastern: { offsetMin: -300, summer: true },
+  Central: { offsetMin: -360, summer: true },
+  Mountain: { offsetMin: -420, summer: true },
+  Arizona: { offsetMin: -420, summer: false },
+  Pacific: { offsetMin: -480, summer: true },
+  Alaska: { offsetMin: -540, summer: true },
+  Hawaii: { offsetMin: -600, summer: false },
+} as const
+export type Zone = keyof typeof zones
+
+const wanted =
+  'wanted is a table of use: a row for each interval with its date, time and kWh, or a row for each day with 24, 48 or 96 figures'
+
+type Role = 'start' | 'date' | 'clock' | 'end' | 'forward' | 'reverse' | 'net' | 'quality' | null
+
+interface Shape {
+  kind: 'long' | 'wide'
+  roles: Role[]
+  /** of a wide table: the columns of the day, in order, and the length of each, min */
+  day: number[]
+  minutes: number
+  scale: number
+  order: 'ymd' | 'mdy' | 'dmy'
+  header: number
+}
+
+const date = /(\d{1,4})([-/.])(\d{1,2})[-/.](\d{1,4})/
+const clock = /(\d{1,2}):(\d{2})(?::(\d{2}))?\s*([AaPp])?/
+const isFigure = (cell: string) => /^\s*-?[\d,]*\.?\d+(?:e-?\d+)?\s*$/i.test(cell)
+
+const roleOf = (name: string): Role =>
+  /\b(end|to|until|finish)\b/i.test(name)
+    ? 'end'
+    : /export|received|generation|generated|returned|reverse|surplus|production/i.test(name)
+      ? 'reverse'
+      : /\bnet\b/i.test(name)
+        ? 'net'
+        : /import|delivered|consum|usage|use\b|used|energy|kwh|\bwh\b|value|read/i.test(name)
+          ? 'forward'
+          : /estimat|quality|flag|type|status/i.test(name)
+            ? 'quality'
+            : null
+
+/** What the table is, from its first rows. */
+function shapeOf(rows: readonly string[][]): Shape | string {
+  const header = rows.findIndex((r, i) => {
+    const next = rows[i + 1] ?? []
+    return (
+      next.some(c => date.test(c)) &&
+      next.filter(isFigure).length > 0 &&
+      !r.some(c => date.test(c) && c.length < 26)
+    )
+  })
+  if (header < 0) return `has no header above a row with a date and a figure: ${wanted}`
+  const names = rows[header] ?? []
+  const body = rows.slice(header + 1).filter(r => r.some(c => date.test(c)))
+  const first = body[0] ?? []
+  const day = names.flatMap((name, c) =>
+    isFigure(first[c] ?? '') && (clock.test(name) || /^\s*(?:h|hour|hr|he|kwh)?\s*\d{1,2}\s*$/i.test(name))
+      ? [c]
+      : [],
+  )
+  const order = orderOf(body)
+  const said = names.join(' ')
+  const scale = /kwh/i.test(said) ? 1000 : /\bwh\b/i.test(said) ? 1 : 1000
+  if ([24, 25, 48, 50, 96, 100].includes(day.length)) {
+    const roles = names.map((_, c): Role => (!day.includes(c) && date.test(first[c] ?? '') ? 'date' : null))
+    return {
+      kind: 'wide',
+      roles,
+      day,
+      minutes: day.length <= 25 ? 60 : day.length <= 50 ? 30 : 15,
+      scale,
+      order,
+      header,
+    }
+  }
+  const roles = names.map((name, c): Role => {
+    const cell = first[c] ?? ''
+    if (date.test(cell) && clock.test(cell)) return /\bend|to\b/i.test(name) ? 'end' : 'start'
+    if (date.test(cell)) return 'date'
+    if (clock.test(cell)) return /\bend|to\b/i.test(name) ? 'end' : 'clock'
+    if (!isFigure(cell)) return /estimat|quality|flag|type|status/i.test(name) ? 'quality' : null
+    return roleOf(name)
+  })
+  // of two columns of one kind the first is meant: kWh before its cost
+  const once = roles.map((role, c) => (role !== null && roles.indexOf(role) !== c ? null : role))
+  if (!once.includes('start') && !(once.includes('date') && once.includes('clock')))
+    return `has no column with the date and time of each interval: ${wanted}`
+  if (!once.some(r => r === 'forward' || r === 'reverse' || r === 'net'))
+    return `has no column of kWh: ${wanted}`
+  return { kind: 'long', roles: once, day: [], minutes: 0, scale, order, header }
+}
+
+function orderOf(body: readonly string[][]): Shape['order'] {
+  const dates = body.flatMap(r => r.flatMap(c => date.exec(c) ?? null)).filter(d => d !== null)
+  const found = body.flatMap(r => {
+    const cell = r.find(c => date.test(c))
+    const d = cell === undefined ? null : date.exec(cell)
+    return d ? [d] : []
+  })
+  if (!dates.length || (found[0]?.[1] ?? '').length === 4) return 'ymd'
+  return found.some(d => Number(d[1]) > 12) || found.every(d => d[2] === '.') ? 'dmy' : 'mdy'
+}
+
+interface Column {
+  startS: number[]
+  offsetMin: number[]
+  minutes: number[]
+  Wh: number[]
+}
+const column = (): Column => ({ startS: [], offsetMin: [], minutes: [], Wh: [] })
+
+export interface IntervalCsvReader {
+  write: (text: string) => Outcome<null>
+  end: () => Outcome<Intervals>
+}
+
+/** Reads a utility’s table of use as it streams in: long or wide, with what was fed back where it stands there. */
+export function intervalCsvReader(zone: Zone): IntervalCsvReader {
+  let rest = ''
+  let head: string[][] | null = []
+  let shape: Shape | null = null
+  let problem: string | null = null
+  let delimiter = ''
+  let unreadable = 0
+  let estimated = 0
+  const flows: Record<'forward' | 'reverse' | 'net', Column> = {
+    forward: column(),
+    reverse: column(),
+    net: column(),
+  }
+  const { offsetMin: standardMin, summer } = zones[zone]
+  let lastLocalS = Number.NaN
+  let lastEpochS = Number.NaN
+
+  /** An instant from the clock on the wall: of the hour that comes twice in autumn, the second where the first has been. */
+  const instant = (localS: number, minutes: number): { startS: number; offset: number } => {
+    const standardS = localS - standardMin * 60
+    const summerS = standardS - 3600
+    const isSummer = summer && isSummerTime(localS - 3600)
+    const repeated = summer && isSummer && !isSummerTime(localS)
+    const second = repeated && lastEpochS + minutes * 60 > summerS + 1 && localS <= lastLocalS
+    const startS = isSummer && !second ? summerS : standardS
+    lastLocalS = localS
+    lastEpochS = startS
+    return { startS, offset: standardMin + (isSummer && !second ? 60 : 0) }
+  }
+  const dayOf = (text: string, order: Shape['order']): number => {
+    const [, a = '', , b = '', c = ''] = date.exec(text) ?? []
+    const [y, m, d] = a.length === 4 ? [a, b, c] : order === 'dmy' ? [c, b, a] : [c, a, b]
+    return Date.UTC(Number(y) + (y.length <= 2 ? 2000 : 0), Number(m) - 1, Number(d)) / 1000
+  }
+  const clockOf = (text: string): number => {
+    const [, h = '', m = '', s = '0', half] = clock.exec(text.replace(date, ' ')) ?? []
+    if (h === '') return Number.NaN
+    return (
+      (half ? (Number(h) % 12) + (half.toLowerCase() === 'p' ? 12 : 0) : Number(h)) * 3600 +
+      Number(m) * 60 +
+      Number(s)
+    )
+  }
+  const figure = (cell: string | undefined) => (cell?.trim() ? Number(cell.replaceAll(',', '')) : Number.NaN)
+  const put = (into: Column, at: { startS: number; offset: number }, minutes: number, Wh: number) => {
+    into.startS.push(at.startS)
+    into.offsetMin.push(at.offset)
+    into.minutes.push(minutes)
+    into.Wh.push(Number(Wh.toPrecision(12)))
+  }
+  const take = (row: string[], { kind, roles, day, minutes, scale, order }: Shape) => {
+    const at = (role: Role) => row[roles.indexOf(role)] ?? ''
+    if (kind === 'wide') {
+      const localDay = dayOf(at('date'), order)
+      if (!Number.isFinite(localDay)) {
+        unreadable++
+        return
+      }
+      day.forEach((c, n) => {
+        const Wh = figure(row[c])
+        // the 25th column holds the hour that comes twice, and is empty on other days
+        if (n * minutes < 1440 && Number.isFinite(Wh))
+          put(flows.forward, instant(localDay + n * minutes * 60, minutes), minutes, Wh * scale)
+      })
+      return
+    }
+    const text = roles.includes('start') ? at('start') : `${at('date')} ${at('clock')}`
+    const localS = dayOf(text, order) + clockOf(text)
+    if (!Number.isFinite(localS)) {
+      unreadable++
+      return
+    }
+    if (/estim/i.test(at('quality')) || /^e$/i.test(at('quality').trim())) estimated++
+    const end = at('end')
+    const endS = end ? (date.test(end) ? dayOf(end, order) : dayOf(text, order)) + clockOf(end) : Number.NaN
+    // 23:00 to 23:59, or to 0:00 of the next day
+    const span = Number.isFinite(endS) ? Math.round((endS - localS + (endS <= localS ? 86_400 : 0)) / 60) : 0
+    const minutesHere = [14, 29, 59].includes(span % 60) ? span + 1 : span
+    const when = instant(localS, minutesHere || 15)
+    let any = false
+    for (const flow of ['forward', 'reverse', 'net'] as const) {
+      if (!roles.includes(flow)) continue
+      const Wh = figure(at(flow))
+      if (!Number.isFinite(Wh)) continue
+      any = true
+      put(flows[flow], when, minutesHere, Wh * scale)
+    }
+    if (!any) unreadable++
+  }
+  const parse = (text: string) => {
+    if (!delimiter) {
+      const first = Papa.parse<string[]>(text.slice(0, 40_000), {
+        delimitersToGuess: [',', ';', '\t', '|'],
+        skipEmptyLines: 'greedy',
+      })
+      delimiter = first.meta.delimiter
+    }
+    const { data } = Papa.parse<string[]>(text, { delimiter, skipEmptyLines: 'greedy' })
+    for (const row of data) {
+      if (shape) {
+        if (row.length > 1) take(row, shape)
+        continue
+      }
+      head?.push(row)
+      if (head && head.length === 60) settle()
+    }
+  }
+  const settle = () => {
+    if (!head || shape) return
+    const found = shapeOf(head)
+    if (typeof found === 'string') {
+      problem = found
+      return
+    }
+    shape = found
+    for (const row of head.slice(found.header + 1)) take(row, found)
+    head = null
+  }
+  return {
+    write: text => {
+      const all = rest + text
+      const end = all.lastIndexOf('\n')
+      rest = all.slice(end + 1)
+      if (rest.length > 1_000_000) problem ??= `has a line of more than a million characters: ${wanted}`
+      if (end >= 0 && !problem) parse(all.slice(0, end).replace(/^\uFEFF/, ''))
+      return problem ? fail(fault('$', problem)) : ok(null)
+    },
+    end: () => {
+      if (rest.trim() && !problem) parse(rest)
+      if (!problem) settle()
+      if (problem) return fail(fault('$', problem))
+      const warnings: string[] = [`Times are taken as the local clock of ${zone} time.`]
+      if (unreadable) warnings.push(`${plural(unreadable, 'row')} without a usable time or figure left out.`)
+      if (estimated) warnings.push(`${plural(estimated, 'reading')} estimated by the utility.`)
+      const meters = (['forward', 'reverse', 'net'] as const).flatMap(flow => {
+        const series = ordered(flow, flows[flow], warnings)
+        return series ? [series] : []
+      })
+      return meters.length
+        ? ok({ meters, warnings })
+        : fail(fault('$', `holds no figures under its header: ${wanted}`))
+    },
+  }
+}
+
+/** In order of time; doubles left out; lengths that the table does not say taken from one start to the next. */
+function ordered(flow: IntervalSeries['flow'], given: Column, warnings: string[]): IntervalSeries | null {
+  if (!given.startS.length) return null
+  const order = given.startS.map((_, i) => i).sort((a, b) => (given.startS[a] ?? 0) - (given.startS[b] ?? 0))
+  const steps = order
+    .slice(1)
+    .map((i, n) => ((given.startS[i] ?? 0) - (given.startS[order[n] ?? 0] ?? 0)) / 60)
+    .filter(m => m > 0)
+  const usual = steps.sort((a, b) => a - b)[Math.floor((steps.length - 1) / 2)] ?? 60
+  const kept: number[] = []
+  let doubled = 0
+  let gaps = 0
+  let negative = 0
+  for (const i of order) {
+    const before = kept.at(-1)
+    const start = given.startS[i] ?? 0
+    if (before !== undefined && given.startS[before] === start) {
+      doubled++
+      continue
+    }
+    if (
+      before !== undefined &&
+      start > (given.startS[before] ?? 0) + (given.minutes[before] || usual) * 60 + 1
+    )
+      gaps++
+    if ((given.Wh[i] ?? 0) < 0) negative++
+    kept.push(i)
+  }
+  if (doubled) warnings.push(`${flow}: ${plural(doubled, 'reading')} given twice, the first is kept.`)
+  if (gaps) warnings.push(`${flow}: ${plural(gaps, 'gap')} in its time.`)
+  if (negative) warnings.push(`${flow}: ${plural(negative, 'interval')} below zero: it measures net flow.`)
+  return {
+    id: 'table',
+    flow: negative ? 'net' : flow,
+    startS: Float64Array.from(kept, i => given.startS[i] ?? 0),
+    offsetMin: Int16Array.from(kept, i => given.offsetMin[i] ?? 0),
+    minutes: Float32Array.from(kept, i => given.minutes[i] || usual),
+    Wh: Float64Array.from(kept, i => given.Wh[i] ?? 0),
+  }
+}
