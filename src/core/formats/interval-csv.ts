@@ -14,6 +14,15 @@ export const zones = {
   Hawaii: { offsetMin: -600, summer: false },
 } as const
 export type Zone = keyof typeof zones
+export const zoneNames = [
+  'Eastern',
+  'Central',
+  'Mountain',
+  'Arizona',
+  'Pacific',
+  'Alaska',
+  'Hawaii',
+] as const satisfies readonly Zone[]
 
 const wanted =
   'wanted is a table of use: a row for each interval with its date, time and kWh, or a row for each day with 24, 48 or 96 figures'

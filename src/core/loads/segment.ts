@@ -285,7 +285,13 @@ function split(
       weight.map((w, b) => (b <= parted.at ? w : 0)),
       centre,
     )
-    if (lower.between > 0.85 && lower.high > 2.5 * lower.low && lower.upper > 0.02) parted = lower
+    if (
+      lower.between > 0.85 &&
+      lower.high > 2.5 * lower.low &&
+      lower.upper > 0.02 &&
+      lower.high ** 2 > 0.08 * parted.high ** 2
+    )
+      parted = lower
   }
   const apart = parted.between > 0.7 && parted.high ** 2 > 1.6 * parted.low ** 2 + 1
   const edge = (parted.at + 1) / scale

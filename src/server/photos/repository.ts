@@ -42,19 +42,36 @@ export async function saveFile(
   jobId: string,
   file: { name: string; kind: string; content: Uint8Array },
   at: Date,
+  id: string = randomUUID(),
 ): Promise<string> {
-  const id = randomUUID()
-  const content = await promisify(gzip)(file.content)
-  await db()('job_file').insert({
-    firm_id: firmId,
-    id,
-    job_id: jobId,
-    name: file.name,
-    kind: file.kind,
-    content,
-    at,
-  })
+  const packed = await promisify(gzip)(file.content)
+  return savePacked({ firmId }, jobId, { name: file.name, kind: file.kind, packed }, at, id)
+}
+
+/** Keeps a file that is packed already; answers its id. */
+export async function savePacked(
+  { firmId }: Firm,
+  jobId: string,
+  { name, kind, packed }: { name: string; kind: string; packed: Uint8Array },
+  at: Date,
+  id: string = randomUUID(),
+): Promise<string> {
+  await db()('job_file').insert({ firm_id: firmId, id, job_id: jobId, name, kind, content: packed, at })
   return id
+}
+
+/** Files of one kind that are kept with a job, newest first. */
+export async function listFiles(
+  { firmId }: Firm,
+  jobId: string,
+  kind: string,
+): Promise<{ id: string; name: string; on: string }[]> {
+  const rows: { id: string; name: string; at: Date }[] = await db()('job_file')
+    .where({ firm_id: firmId, job_id: jobId, kind })
+    .orderBy('at', 'desc')
+    .limit(100)
+    .select('id', 'name', 'at')
+  return rows.map(({ id, name, at }) => ({ id, name, on: at.toISOString().slice(0, 10) }))
 }
 
 export async function readFile(

@@ -1,12 +1,18 @@
 import { readFile } from 'node:fs/promises'
 import { join } from 'node:path'
+import { Readable } from 'node:stream'
+import { promisify } from 'node:util'
+import { gunzip } from 'node:zlib'
 import { addEquipment } from '../catalogue/repository'
 import { db } from '../db/connection'
 import { createJob } from '../jobs/repository'
 import type { Actor } from '../people/types'
 import { takeIn } from '../photos/intake'
-import { savePhoto } from '../photos/repository'
+import { savePacked, savePhoto } from '../photos/repository'
+import { takeIntervals } from '../utility/intake'
+import { saveIntervals } from '../utility/repository'
 import { catalogue } from './catalogue'
+import { logFiles, logIdOf, packedName, yearFiles } from './files'
 import { demoJobs } from './jobs'
 
 export const demoFirmSlug = 'headwater'
@@ -33,6 +39,32 @@ async function keepPhoto(jobId: string, photoId: string, at: Date) {
   await savePhoto(designer, jobId, taken.value, at, photoId)
 }
 
+const packedFile = (name: string) => readFile(join('src/server/seeds/files', name))
+
+/** The utility's years: the file of each, and its intervals where the job has taken them. */
+async function keepYear({ name, job, fileId, seriesId }: (typeof yearFiles)[number], at: Date) {
+  const jobId = demoJobs[job]?.id
+  if (!jobId) return
+  const packed = await packedFile(`${name}.xml.gz`)
+  await savePacked(designer, jobId, { name: `${name}.xml`, kind: 'xml', packed }, at, fileId)
+  if (!seriesId) return
+  const taken = await takeIntervals(Readable.from([await promisify(gunzip)(packed)]), 'Eastern')
+  if (!taken.ok) throw new Error(`the year of ${name} cannot be read`)
+  await saveIntervals(designer, jobId, `${name}.xml`, taken.value.intervals, at, seriesId)
+}
+
+async function keepLog({ name, job }: (typeof logFiles)[number], n: number, at: Date) {
+  const jobId = demoJobs[job]?.id
+  if (jobId)
+    await savePacked(
+      designer,
+      jobId,
+      { name, kind: 'meter log', packed: await packedFile(packedName(name)) },
+      at,
+      logIdOf(n),
+    )
+}
+
 /** The demo firm, its catalogue and jobs, the same bits every time. Leaves what is already there as it is. */
 export async function seedDemo(): Promise<boolean> {
   const there = await db()('firm').where({ slug: demoFirmSlug }).first('id')
@@ -47,5 +79,7 @@ export async function seedDemo(): Promise<boolean> {
     await createJob(designer, job, 'opened from the demo', at, id)
     for (const photo of job.photos) await keepPhoto(id, photo.id, at)
   }
+  for (const year of yearFiles) await keepYear(year, clock)
+  for (const [n, log] of logFiles.entries()) await keepLog(log, n, clock)
   return true
 }

@@ -61,7 +61,12 @@ const provoked: [id: string, job: Job, provoke: Operation[], cure: Cure][] = [
       request: { key, state: 'good enough' },
     })),
   ],
-  ['interval-data.missing', alderHollow, [], [demand(9000)]],
+  [
+    'interval-data.missing',
+    alderHollow,
+    [{ op: 'putRequest', request: { key: 'interval-data', state: 'asked' } }],
+    [demand(9000)],
+  ],
   [
     'neutral.unknown',
     alderHollow,

@@ -62,7 +62,16 @@ export const alderHollow: Job = {
     { key: 'photo:sticker:main', state: 'good enough' },
     { key: 'photo:wall', state: 'good enough' },
     { key: 'nameplate:burner', state: 'good enough' },
-    { key: 'interval-data', state: 'asked', note: 'One year, by the hour if the site offers it' },
+    {
+      key: 'interval-data',
+      state: 'received',
+      note: 'One year, by the hour if the site offers it',
+      answer: {
+        by: 'Customer',
+        on: '2026-02-09',
+        file: { id: '5a1de000-0000-4000-8002-000000000001', name: 'alder-hollow.xml', bytes: 1_313_650 },
+      },
+    },
   ],
   photos: [
     ...panelPhotos('1', 'main'),
@@ -102,18 +111,26 @@ export const alderHollow: Job = {
               'boiler',
               'Gas boiler controls and fan',
               metered('boiler log, 48 h')(62),
-              metered('boiler log, 48 h')(0.42),
+              { ...metered('boiler log, 48 h')(0.42), atC: -12 },
               {
+                weather: { mode: 'heating', balanceC: 16 },
                 idleW: metered('boiler log, 48 h')(6),
                 nature: 'motor',
                 start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(6.2) },
               },
             ),
-            load('circulators', 'Two circulators', plate(44), metered('boiler log, 48 h')(0.42), {
-              powerFactor: plate(0.72),
-              nature: 'motor',
-              start: { method: 'multiple', multiple: typical(3) },
-            }),
+            load(
+              'circulators',
+              'Two circulators',
+              plate(44),
+              { ...metered('boiler log, 48 h')(0.42), atC: -12 },
+              {
+                weather: { mode: 'heating', balanceC: 16 },
+                powerFactor: plate(0.72),
+                nature: 'motor',
+                start: { method: 'multiple', multiple: typical(3) },
+              },
+            ),
           ],
         }),
         circuit(4, 15, 'Living room outlets'),
@@ -230,7 +247,15 @@ export const alderHollow: Job = {
   ],
   source: { station: sluice22, expansionUnits: 1, arrangement: 'tied', liveLeg: 'L1' },
   hookup: { method: 'multi-circuit-switch', bondingPlug: false },
-  outage: { hours: 36, startFraction: 1, reserveFraction: 0.05, deratingFraction: 0.95 },
+  outage: {
+    hours: 36,
+    startFraction: 1,
+    reserveFraction: 0.05,
+    deratingFraction: 0.95,
+    beginsH: 17,
+    season: 'winter',
+    outdoorC: -12,
+  },
   calculations: [
     {
       id: 'inlet-run',

@@ -1,8 +1,10 @@
 import type { About, Photo } from '@/core/ask/evidence'
 import type { SourcedNumber } from '@/core/job/sourced'
 import type { Load } from '@/core/loads/load'
+import { summed, type Utility } from '@/core/loads/utility'
 import { bare, type Circuit, type Panel } from '@/core/panel/schema'
 import type { Origin } from '@/core/working'
+import { type Household, yearOf } from '@/simulators/household'
 
 /** What the demo jobs are made with. All made up; customers are called by their place. */
 
@@ -21,7 +23,7 @@ export const load = (
   id: string,
   name: string,
   runningW: SourcedNumber,
-  dutyFraction: SourcedNumber,
+  dutyFraction: Load['dutyFraction'],
   facts: Facts = {},
 ): Load => ({
   id,
@@ -139,3 +141,12 @@ export const plateOf = (id: string, name: string, about: About, text: string, re
     ...(request && { request }),
     marks: [{ id: 'plate', x: 0.18, y: 0.2, w: 0.64, h: 0.6, about, text }],
   })
+
+/** What a made-up house’s year says, as if its file had been read; the intervals are kept by the same id. */
+export function utilityOf(house: Household, seriesId: string): Utility {
+  const [forward] = yearOf(house)
+  const said = forward && summed(forward)
+  if (!said) throw new Error(`the year of ${house.id} says nothing`)
+  const { left: _, ...facts } = said
+  return { ...facts, seriesId, meterId: `${house.id}/1`, document: `${house.id}.xml`, on: '2026-02-10' }
+}

@@ -1,6 +1,19 @@
 import { formatVersion, type Job } from '@/core/job/schema'
 import type { Station } from '@/core/source/equipment'
-import { assumed, circuit, load, panel, panelPhotos, plate, plateOf, seen, sorted, typical } from './making'
+import { households } from '@/simulators/household'
+import {
+  assumed,
+  circuit,
+  load,
+  panel,
+  panelPhotos,
+  plate,
+  plateOf,
+  seen,
+  sorted,
+  typical,
+  utilityOf,
+} from './making'
 
 /** What the vehicle gives at its outlet, in the facts of a station: the pack, and the inverter behind the outlet. */
 const estuaryOutlet: Station = {
@@ -22,6 +35,8 @@ const estuaryOutlet: Station = {
 }
 
 /** Upper flat of a duplex: a full panel, one live leg, three wanted circuits on the dead one, a dryer that bridges. */
+const utility = utilityOf(households['mill-street'], '5a1de000-0000-4000-8003-000000000004')
+
 export const millStreet: Job = {
   formatVersion,
   title: 'Mill Street upstairs',
@@ -74,6 +89,13 @@ export const millStreet: Job = {
       where: 'Kitchen passage',
       exposure: 'indoors',
       clearDepthIn: 37,
+      demandW: {
+        value: utility.demand.peakW,
+        from: 'utility data',
+        on: utility.on,
+        document: utility.document,
+        peakFactor: 1.25,
+      },
       series: 'Gauge G-20',
       breakerTypes: ['GA', 'GAT'],
       tandemSpaces: [13, 14, 15, 16, 17, 18, 19, 20],
@@ -100,12 +122,19 @@ export const millStreet: Job = {
           picked: true,
           type: 'GA',
           loads: [
-            load('furnace', 'Furnace blower and controls', plate(420), assumed(0.35), {
-              powerFactor: typical(0.75),
-              nature: 'motor',
-              needsBond: true,
-              start: { method: 'multiple', multiple: typical(3) },
-            }),
+            load(
+              'furnace',
+              'Furnace blower and controls',
+              plate(420),
+              { ...assumed(0.35), atC: -6 },
+              {
+                weather: { mode: 'heating', balanceC: 16 },
+                powerFactor: typical(0.75),
+                nature: 'motor',
+                needsBond: true,
+                start: { method: 'multiple', multiple: typical(3) },
+              },
+            ),
           ],
         }),
         circuit(8, 15, 'Living room, router', {
@@ -138,6 +167,14 @@ export const millStreet: Job = {
   ],
   source: { station: estuaryOutlet, expansionUnits: 0, arrangement: 'one-leg', liveLeg: 'L1' },
   hookup: { method: 'sub-panel-interlock', bondingPlug: false },
-  outage: { hours: 72, startFraction: 0.9, reserveFraction: 0.4, deratingFraction: 1 },
+  outage: {
+    hours: 72,
+    startFraction: 0.9,
+    reserveFraction: 0.4,
+    deratingFraction: 1,
+    season: 'winter',
+    outdoorC: -6,
+  },
+  utility,
   calculations: [],
 }

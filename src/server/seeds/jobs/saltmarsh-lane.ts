@@ -1,4 +1,5 @@
 import { formatVersion, type Job } from '@/core/job/schema'
+import { households } from '@/simulators/household'
 import {
   assumed,
   circuit,
@@ -11,9 +12,12 @@ import {
   sharing,
   sorted,
   typical,
+  utilityOf,
 } from './making'
 
 /** Single storey on the coast; oxygen and medicine first, a 240 V well pump. Nothing is free beside the main. */
+const utility = utilityOf(households['saltmarsh-lane'], '5a1de000-0000-4000-8003-000000000002')
+
 export const saltmarshLane: Job = {
   formatVersion,
   title: 'Saltmarsh Lane',
@@ -72,7 +76,7 @@ export const saltmarshLane: Job = {
       state: 'received',
       answer: { by: 'Customer', on: '2026-02-09', unknown: true },
     },
-    { key: 'interval-data', state: 'asked' },
+    { key: 'interval-data', state: 'good enough' },
   ],
   photos: [
     ...panelPhotos('2', 'main').slice(0, 3),
@@ -89,6 +93,13 @@ export const saltmarshLane: Job = {
       where: 'Utility room, west wall',
       exposure: 'damp',
       clearDepthIn: 32,
+      demandW: {
+        value: utility.demand.peakW,
+        from: 'utility data',
+        on: utility.on,
+        document: utility.document,
+        peakFactor: 1.25,
+      },
       series: 'Weirline W-40',
       breakerTypes: ['WL', 'WLT', 'WLAF'],
       tandemSpaces: [25, 26, 27, 28, 29, 30, 31, 32, 33, 34, 35, 36, 37, 38, 39, 40],
@@ -161,11 +172,18 @@ export const saltmarshLane: Job = {
           tier: 2,
           picked: true,
           loads: [
-            load('minisplit', 'Bedroom mini-split', plate(780), typical(0.5), {
-              powerFactor: typical(0.95),
-              nature: 'compressor',
-              start: { method: 'multiple', multiple: typical(1.2) },
-            }),
+            load(
+              'minisplit',
+              'Bedroom mini-split',
+              plate(780),
+              { ...typical(0.5), atC: 31 },
+              {
+                weather: { mode: 'cooling', balanceC: 21 },
+                powerFactor: typical(0.95),
+                nature: 'compressor',
+                start: { method: 'multiple', multiple: typical(1.2) },
+              },
+            ),
           ],
         }),
         circuit(15, 15, 'Bedroom'),
@@ -182,6 +200,15 @@ export const saltmarshLane: Job = {
     }),
   ],
   hookup: { method: 'interlocked-inlet', bondingPlug: false },
-  outage: { hours: 96, startFraction: 1, reserveFraction: 0.1, deratingFraction: 0.95 },
+  outage: {
+    hours: 96,
+    startFraction: 1,
+    reserveFraction: 0.1,
+    deratingFraction: 0.95,
+    beginsH: 3,
+    season: 'summer',
+    outdoorC: 31,
+  },
+  utility,
   calculations: [],
 }

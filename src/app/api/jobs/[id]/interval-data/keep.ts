@@ -1,0 +1,29 @@
+import type { Zone } from '@/core/formats/interval-csv'
+import { refuse } from '@/server/http/handle'
+import type { Actor } from '@/server/people/types'
+import { savePacked } from '@/server/photos/repository'
+import { takeIntervals } from '@/server/utility/intake'
+import { type SeriesAbout, saveIntervals } from '@/server/utility/repository'
+
+/** A buffer in pieces, so that it is read like a stream. */
+export async function* partsOf(content: Uint8Array): AsyncGenerator<Uint8Array> {
+  const size = 65_536
+  for (let at = 0; at < content.length; at += size) yield content.subarray(at, at + size)
+}
+
+/** Reads the intervals and keeps them, with the file as it came where it is not kept already. */
+export async function keepIntervals(
+  actor: Actor,
+  jobId: string,
+  name: string,
+  parts: AsyncIterable<Uint8Array>,
+  zone: Zone,
+  keepFile: boolean,
+): Promise<SeriesAbout> {
+  const taken = await takeIntervals(parts, zone)
+  if (!taken.ok) return refuse(415, taken.faults[0]?.message ?? '', taken.faults)
+  const { intervals, kind, packed } = taken.value
+  const now = new Date()
+  if (keepFile) await savePacked(actor, jobId, { name, kind, packed }, now)
+  return saveIntervals(actor, jobId, name, intervals, now)
+}
