@@ -87,7 +87,7 @@ test('several panels: a bond that does not belong, a panel added with its feeder
   await page.getByLabel('Legs from the top').fill('112211')
   await page.keyboard.press('Tab')
   await page.getByRole('button', { name: 'Done' }).click()
-  await page.keyboard.press('7')
+  await page.keyboard.press('8')
   await expect(page.locator('[data-finding="tandem.not-listed"]')).toContainText('B 1A shed lights')
 
   await page.getByRole('button', { name: 'Plan: neutral and ground apart' }).click()

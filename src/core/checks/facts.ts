@@ -39,7 +39,7 @@ export function loadUnmeasured({ figures }: Evaluated): Finding[] {
     sentence: `${l.load.name} on ${l.need.position} decides ${quantity(l.drawn.meanW / meanLoadW, 'fraction')} of the energy on a ${meanProvenance(l.load).from}.`,
     why: 'The run time is no better than this guess.',
     remedy: 'Put a plug-in meter on it for 24 to 48 hours.',
-    target: { view: 'panel', circuitIds: [l.need.circuit.id] },
+    target: { view: 'loads', field: l.load.id },
     fixes: [],
   }))
 }
@@ -54,7 +54,7 @@ export function nameplateMissing({ figures }: Evaluated): Finding[] {
       sentence: `${together(motors.map(l => `${l.load.name} on ${l.need.position}`))}: no start figure; five times running is assumed.`,
       why: 'The start decides which source can carry the motor at all.',
       remedy: 'Photograph the nameplate (LRA), or measure with a clamp meter’s inrush hold.',
-      target: { view: 'panel', circuitIds: motors.map(l => l.need.circuit.id) },
+      target: { view: 'loads', ...(motors[0] && { field: motors[0].load.id }) },
       fixes: [],
     },
   ]

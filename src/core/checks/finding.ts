@@ -8,6 +8,8 @@ export type Severity = (typeof severities)[number]
 export type Target =
   | { view: 'panel'; circuitIds: string[]; panelId?: string; field?: string }
   | { view: 'source' | 'outage' | 'ask'; field?: string }
+  /** of the loads, `field` is the load’s id */
+  | { view: 'loads'; field?: string }
 
 export interface Fix {
   label: string

@@ -10,6 +10,7 @@ import {
 } from './facts'
 import type { Finding } from './finding'
 import { applianceCordJurisdiction, transferMissing, utilityReturnBlind } from './grid'
+import { breakerAbovePlate, loadSaturated, loadWeather, nameplateImpossible, utilityDoubt } from './loads'
 import { bonds, neutralSharedOverload, neutralSharedSplit, neutralUnknown } from './neutral'
 import {
   breakerBrand,
@@ -71,6 +72,11 @@ export const checks: readonly ((evaluated: Evaluated) => Finding[])[] = [
   doubleLabelled,
   nothingDied,
   neutralUnknown,
+  nameplateImpossible,
+  breakerAbovePlate,
+  loadWeather,
+  loadSaturated,
+  utilityDoubt,
   compressorWait,
   utilityReturnBlind,
 ]

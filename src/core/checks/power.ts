@@ -108,8 +108,21 @@ export function pairsToAvoid({ figures }: Pick<Evaluated, 'figures'>): [ServedLo
   )
 }
 
+/** Pairs that a person said must not run together, both of which are served. */
+export function pairsForbidden({ figures }: Pick<Evaluated, 'figures'>): [ServedLoad, ServedLoad][] {
+  const { loads } = figures
+  return loads.flatMap((a, i) =>
+    loads
+      .slice(i + 1)
+      .filter(b => a.load.notWith?.includes(b.load.id) || b.load.notWith?.includes(a.load.id))
+      .map(b => [a, b] as [ServedLoad, ServedLoad]),
+  )
+}
+
 export function pairAvoid(evaluated: Evaluated): Finding[] {
-  const pairs = pairsToAvoid(evaluated)
+  const over = pairsToAvoid(evaluated)
+  const said = pairsForbidden(evaluated).filter(([a, b]) => !over.some(p => p.includes(a) && p.includes(b)))
+  const pairs = [...over, ...said]
   if (!pairs.length) return []
   const circuitIds = [...new Set(pairs.flat().map(l => l.need.circuit.id))]
   return [
@@ -117,7 +130,9 @@ export function pairAvoid(evaluated: Evaluated): Finding[] {
       id: 'pair.avoid',
       severity: 'mind',
       sentence: `Not at the same time: ${together(pairs.map(([a, b]) => `${a.load.name} with ${b.load.name}`))}.`,
-      why: 'Each runs alone; together they trip the source.',
+      why: over.length
+        ? `Each runs alone; together they trip the source.${said.length ? ' Some were set apart by hand.' : ''}`
+        : 'They were set apart on this job.',
       remedy: 'It stands on the card; tell the people who live there.',
       target: { view: 'panel', circuitIds },
       fixes: [],

@@ -72,7 +72,29 @@ export function withStart(load: Load, now: Start): Load {
   return { ...rest, ...(best && { start: best }), ...(others.length && { otherStarts: others.slice(0, 8) }) }
 }
 
-/** What a meter's log says comes onto the load: running, idle, share of the time, levels, hours, inrush. */
+/** Brings the `n`-th known start into force: 0 is the one that is. */
+export function withChosenStart(load: Load, n: number): Load {
+  const all = [load.start, ...(load.otherStarts ?? [])].filter((s): s is Start => s !== undefined)
+  const wanted = all[n]
+  return wanted ? { ...load, start: wanted, otherStarts: all.filter(s => s !== wanted) } : load
+}
+
+/** A figure that a person typed over: it counts because it was chosen, and what it replaces is kept beside it. */
+export function edited(was: Figure, value: number, from: Origin): Figure {
+  if (was.value === value && was.from === from) return was
+  const others = (was.others ?? []).filter(o => o.from !== from)
+  const kept = was.from === from || was.from === 'assumed' ? others : [bare(was), ...others]
+  const best = kept.every(k => rank(from) <= rank(k.from))
+  return {
+    value,
+    from,
+    ...(was.atC !== undefined && { atC: was.atC }),
+    ...(!best && { chosen: true as const }),
+    ...(kept.length && { others: kept.slice(0, 8) }),
+  }
+}
+
+/** What a meter’s log says comes onto the load: running, idle, share of the time, levels, hours, inrush. */
 export function withLog(load: Load, log: Log): Load {
   const said = (value: number, unsure: number, most = Infinity): Known => ({
     value,
@@ -90,17 +112,20 @@ export function withLog(load: Load, log: Log): Load {
     ...(log.outdoorC !== undefined && { atC: log.outdoorC }),
     ...(log.season && { season: log.season }),
   }
-  const { stages: _, ...rest } = load
+  const { stages: was, ...rest } = load
+  const runningW = withFigure(load.runningW, said(log.runningW, 0.03))
+  // levels belong to the running watts that were metered with them
+  const stages = runningW.from === 'metered' ? log.stages : was
   const known: Load = {
     ...rest,
-    runningW: withFigure(load.runningW, said(log.runningW, 0.03)),
+    runningW,
     idleW: withFigure(load.idleW, said(log.idleW, 0.1)),
     dutyFraction: withFigure(load.dutyFraction, duty),
     powerFactor:
       log.powerFactor === undefined
         ? load.powerFactor
         : withFigure(load.powerFactor, said(log.powerFactor, 0.02, 1)),
-    ...(log.stages?.length && { stages: log.stages }),
+    ...(stages?.length && { stages }),
     ...(log.hourly && { hourly: log.hourly }),
     ...(log.cycleMinutes && (load.pattern === undefined || load.pattern.kind === 'cycling')
       ? { pattern: { kind: 'cycling' as const, cycleMinutes: log.cycleMinutes } }

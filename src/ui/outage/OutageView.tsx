@@ -1,7 +1,13 @@
 'use client'
 import Button from '@mui/material/Button'
-import { outageSchema } from '@/core/job/schema'
+import { useEffect } from 'react'
+import * as z from 'zod'
+import { hourText } from '@/core/job/needs'
+import { conditionsOf, outageSchema } from '@/core/job/schema'
+import { seasonSchema } from '@/core/loads/season'
 import { quantity } from '@/core/units/format'
+import { useScale, useUnitChoice } from '../bench/units'
+import { Choice } from '../common/Choice'
 import { EditField, readNumber } from '../common/EditField'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
@@ -9,7 +15,17 @@ import styles from './OutageView.module.css'
 import { StoreChart } from './StoreChart'
 
 const usualHours = [8, 24, 36, 72, 96]
-const { hours, reserveFraction, startFraction, deratingFraction } = outageSchema.shape
+const { hours, reserveFraction, startFraction, deratingFraction, outdoorC } = outageSchema.shape
+
+/** 17, 17:30 or 5 pm as an hour of the day; nothing for any. */
+function readHour(text: string): { value: number | null } | { problem: string } {
+  if (text.trim() === '') return { value: null }
+  const [, h = '', m = '0', half] = /^\s*(\d{1,2})(?::(\d{2}))?\s*(am|pm)?\s*$/i.exec(text) ?? []
+  const hour = half ? (Number(h) % 12) + (half.toLowerCase() === 'pm' ? 12 : 0) : Number(h)
+  return h === '' || hour > 23 || Number(m) > 59
+    ? { problem: 'must be an hour of the day, such as 17 or 17:30' }
+    : { value: hour + Number(m) / 60 }
+}
 const percent = (fraction: number) => String(Number((fraction * 100).toPrecision(12)))
 
 /** A fraction's problem in per cent, as it is typed. */
@@ -25,7 +41,24 @@ export function OutageView() {
   const outage = useWorkspace(s => s.job.outage)
   const act = useWorkspace(s => s.act)
   const line = useWorkspace(s => s.evaluation.balance.find(l => l.id === 'hours'))
-  const set = (facts: Partial<typeof outage>) => act({ op: 'setOutage', facts })
+  const set = (facts: Partial<typeof outage>, clear?: ('beginsH' | 'season' | 'outdoorC')[]) =>
+    act({ op: 'setOutage', facts, ...(clear && { clear }) })
+  const asked = useWorkspace(
+    s => conditionsOf({ ...s.job, outage: { ...s.job.outage, season: undefined } }).season,
+  )
+  const { temperature, setTemperature } = useUnitChoice()
+  const degrees = useScale('C')
+  useEffect(() => {
+    void useUnitChoice.persist.rehydrate()
+  }, [])
+  const readDegrees = (text: string) => {
+    const got = readNumber(z.number())(text)
+    if ('problem' in got) return got
+    const parsed = outdoorC.safeParse(Number(degrees.read(got.value).toPrecision(6)))
+    return parsed.success
+      ? { value: parsed.data ?? null }
+      : { problem: `must be from ${degrees.shown(-50)} to ${degrees.shown(50)} ${degrees.symbol}` }
+  }
   return (
     <div className={styles.view}>
       <h1>Outage</h1>
@@ -79,6 +112,54 @@ export function OutageView() {
           read={readPercent(deratingFraction, 30, 100)}
           onCommit={value => set({ deratingFraction: value })}
         />
+        <EditField
+          label="Begins at"
+          value={outage.beginsH === undefined ? '' : hourText(outage.beginsH)}
+          help="Hour of the day, such as 17 or 17:30; empty: any"
+          read={readHour}
+          onCommit={value => (value === null ? set({}, ['beginsH']) : set({ beginsH: value }))}
+        />
+        <Choice
+          label="Season"
+          value={outage.season ?? ''}
+          options={[
+            { value: '', label: asked ? `as asked: ${asked}` : 'not said' },
+            ...seasonSchema.options.map(value => ({ value, label: value })),
+          ]}
+          onChange={value => {
+            const season = seasonSchema.safeParse(value)
+            if (season.success) set({ season: season.data })
+            else set({}, ['season'])
+          }}
+        />
+        <div>
+          <EditField
+            label="Coldest or hottest outdoors"
+            value={
+              outage.outdoorC === undefined
+                ? ''
+                : String(Number(degrees.shown(outage.outdoorC).toPrecision(6)))
+            }
+            unit={degrees.symbol}
+            inputMode="decimal"
+            help="Heating and cooling are scaled to it"
+            read={text => (text.trim() === '' ? { value: null } : readDegrees(text))}
+            onCommit={value => (value === null ? set({}, ['outdoorC']) : set({ outdoorC: value }))}
+          />
+          <div className={styles.usual}>
+            {(['F', 'C'] as const).map(t => (
+              <Button
+                key={t}
+                size="small"
+                variant={temperature === t ? 'contained' : 'outlined'}
+                aria-pressed={temperature === t}
+                onClick={() => setTemperature(t)}
+              >
+                °{t}
+              </Button>
+            ))}
+          </div>
+        </div>
       </section>
       {line && <p className={styles.sentence}>{line.sentence}</p>}
       <StoreChart />

@@ -10,7 +10,8 @@ import InputAdornment from '@mui/material/InputAdornment'
 import TextField from '@mui/material/TextField'
 import { type FormEvent, useState } from 'react'
 import * as z from 'zod'
-import { type Load, loadSchema } from '@/core/loads/load'
+import { edited } from '@/core/loads/evidence'
+import { type Figure, type Load, loadSchema, startFigure } from '@/core/loads/load'
 import { type Fault, parseWith } from '@/core/outcome'
 import { type Origin, origins } from '@/core/working'
 import { Choice } from '../common/Choice'
@@ -82,11 +83,15 @@ function typed(text: string, scale = 1): number | string {
 }
 
 function loadOf(draft: Draft, was: Load | null): unknown {
-  const kept = (figure: Load['runningW'] | undefined, value: number | string, from: Origin) =>
-    figure && figure.value === value && figure.from === from ? figure : { value, from }
+  const kept = (figure: Figure | undefined, value: number | string, from: Origin) =>
+    figure && typeof value === 'number' ? edited(figure, value, from) : { value, from }
   const given = { value: typed(draft.startValue), from: draft.startFrom }
-  const start =
-    draft.startMethod === 'inrush'
+  const known = was?.start && startFigure(was.start)
+  const same =
+    was?.start?.method === draft.startMethod && known?.value === given.value && known.from === given.from
+  const start = same
+    ? was?.start
+    : draft.startMethod === 'inrush'
       ? { method: 'inrush', inrushA: given }
       : draft.startMethod === 'locked-rotor'
         ? {
@@ -99,7 +104,9 @@ function loadOf(draft: Draft, was: Load | null): unknown {
         : draft.startMethod === 'multiple'
           ? { method: 'multiple', multiple: given }
           : undefined
+  const { start: _, ...rest } = was ?? {}
   return {
+    ...rest,
     id: was?.id ?? crypto.randomUUID(),
     name: draft.name,
     runningW: kept(was?.runningW, typed(draft.runningW), draft.runningFrom),

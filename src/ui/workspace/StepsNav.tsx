@@ -16,7 +16,7 @@ export function StepsNav() {
     <nav aria-label="Steps of the job" className={`${styles.nav} no-print`}>
       <ol>
         {views.map(({ key, label, help }) => {
-          const here = path.endsWith(`/${key}`)
+          const here = path.split('/')[3] === key
           const mine = key === 'findings' ? [] : findingsOf(key, findings)
           const worst = severities.find(s => mine.some(f => f.severity === s))
           return (

@@ -25,7 +25,8 @@ export function useKeys({ onShortcuts, onPalette }: { onShortcuts: () => void; o
       if (command || event.altKey || document.querySelector('[role="dialog"]')) return
       if (event.key === '?') return onShortcuts()
       if (event.key === 'Escape') return store.getState().select(null)
-      const view = views[Number(event.key) - 1]
+      // the tenth is at 0
+      const view = /^\d$/.test(event.key) ? views[(Number(event.key) + 9) % 10] : undefined
       if (view) router.push(`/jobs/${store.getState().id}/${view.key}`)
     }
     window.addEventListener('keydown', onKey)

@@ -6,6 +6,7 @@ export const views = [
   { key: 'panel', label: 'Panel', help: 'what stands in it, what must stay alive' },
   { key: 'trace', label: 'Trace', help: 'breaker by breaker: what died?' },
   { key: 'photos', label: 'Photos', help: 'photographs as evidence' },
+  { key: 'loads', label: 'Loads', help: 'what each circuit draws, and how that is known' },
   { key: 'source', label: 'Source', help: 'the station, how it feeds the legs' },
   { key: 'outage', label: 'Outage', help: 'how long, what is kept in reserve' },
   { key: 'findings', label: 'Findings', help: 'what is wrong or unknown' },
@@ -30,6 +31,6 @@ export const workspaceKeys: readonly [key: string, what: string][] = [
   ['Ctrl Z', 'undo'],
   ['Ctrl Shift Z', 'redo'],
   ['Ctrl K', 'commands'],
-  ...views.map((v, i): [string, string] => [String(i + 1), v.label]),
+  ...views.map((v, i): [string, string] => [String((i + 1) % 10), v.label]),
   ['?', 'this sheet'],
 ]

@@ -1,0 +1,5 @@
+import { LoadsView } from '@/ui/loads/LoadsView'
+
+export default function LoadsPage() {
+  return <LoadsView />
+}

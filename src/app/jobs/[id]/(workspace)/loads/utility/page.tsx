@@ -1,0 +1,5 @@
+import { UtilityView } from '@/ui/loads/UtilityView'
+
+export default function UtilityPage() {
+  return <UtilityView />
+}

@@ -1,0 +1,16 @@
+import type { Metadata } from 'next'
+import { listTypical } from '@/server/loads/library'
+import { currentActor } from '@/server/people/actor'
+import { LibraryScreen } from '@/ui/loads/LibraryScreen'
+
+export const metadata: Metadata = { title: 'Load library' }
+
+export default async function LoadLibraryPage() {
+  const actor = await currentActor()
+  return (
+    <LibraryScreen
+      person={{ label: actor.label, firm: actor.firm, people: actor.people }}
+      firms={await listTypical(actor)}
+    />
+  )
+}

@@ -1,0 +1,74 @@
+'use client'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { MeterFormat } from '@/core/formats/meter-csv'
+import type { Corrections, Segmentation } from '@/core/loads/segment'
+import type { Bucket } from '@/core/loads/series'
+import type { Fault } from '@/core/outcome'
+import type { ReadAbout, SeriesAnswer, SeriesAsk } from '@/workers/meter-series'
+
+export interface Seen {
+  fromS: number
+  toS: number
+  buckets: Bucket[]
+}
+interface State {
+  busy: { share: number; what: string } | null
+  about: ReadAbout | null
+  segmentation: Segmentation | null
+  ms: number | null
+  seen: Seen | null
+  faults: Fault[]
+}
+const nothing: State = { busy: null, about: null, segmentation: null, ms: null, seen: null, faults: [] }
+/** Pieces of the trace that are drawn: as many as a screen has room for. */
+const drawn = 700
+
+/** A meter’s readings in a worker: read, told apart, looked at; stopped by leaving it. */
+export function useMeterSeries() {
+  const worker = useRef<Worker | null>(null)
+  const [state, setState] = useState<State>(nothing)
+
+  const stop = useCallback(() => {
+    worker.current?.terminate()
+    worker.current = null
+    setState(nothing)
+  }, [])
+  useEffect(() => () => worker.current?.terminate(), [])
+
+  const ask = useCallback((message: SeriesAsk) => worker.current?.postMessage(message), [])
+  const start = useCallback(() => {
+    worker.current?.terminate()
+    const made = new Worker(new URL('../../workers/meter-series.ts', import.meta.url), { type: 'module' })
+    worker.current = made
+    made.addEventListener('message', ({ data }: MessageEvent<SeriesAnswer>) => {
+      if (data.answer === 'progress') setState(s => ({ ...s, busy: { share: data.share, what: data.what } }))
+      else if (data.answer === 'refused') setState({ ...nothing, faults: data.faults })
+      else if (data.answer === 'read') {
+        setState(s => ({ ...s, about: data.about }))
+        made.postMessage({ ask: 'segment', corrections: {} } satisfies SeriesAsk)
+        made.postMessage({ ask: 'look', fromS: 0, toS: data.about.lastS, count: drawn } satisfies SeriesAsk)
+      } else if (data.answer === 'segmented')
+        setState(s => ({ ...s, busy: null, segmentation: data.segmentation, ms: data.ms }))
+      else setState(s => ({ ...s, seen: data }))
+    })
+    setState({ ...nothing, busy: { share: 0, what: 'opening' } })
+  }, [])
+
+  return {
+    ...state,
+    stop,
+    read: (file: Blob, format: MeterFormat) => {
+      start()
+      ask({ ask: 'read', file, format })
+    },
+    begin: (format: MeterFormat) => {
+      start()
+      ask({ ask: 'begin', format })
+    },
+    more: (text: string) => ask({ ask: 'more', text }),
+    end: () => ask({ ask: 'end' }),
+    correct: (corrections: Corrections) => ask({ ask: 'segment', corrections }),
+    look: (fromS: number, toS: number) => ask({ ask: 'look', fromS, toS, count: drawn }),
+  }
+}
+export type MeterSeries = ReturnType<typeof useMeterSeries>
