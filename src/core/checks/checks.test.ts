@@ -2,6 +2,7 @@ import { requestsOf } from '../ask/requests'
 import { evaluate } from '../job/evaluate'
 import { applied, circuit, job, load, splitStation, station } from '../job/fixtures/jobs'
 import type { Job } from '../job/schema'
+import type { Utility } from '../loads/utility'
 import { bare } from '../panel/schema'
 
 const findings = (j: Job) => evaluate(j).findings
@@ -57,6 +58,35 @@ const whip = (leadIn: number) => ({
   },
 })
 const all = (state: 'received' | 'good enough') => requestsOf(job([]), []).map(r => ({ key: r.key, state }))
+
+const heater = (duty: { value?: number; atC: number }) =>
+  load(400, {
+    dutyFraction: { value: 0.3, from: 'metered', ...duty },
+    weather: { mode: 'heating', balanceC: 16 },
+  })
+const cold = {
+  outage: { hours: 4, startFraction: 1, reserveFraction: 0, deratingFraction: 1, outdoorC: -16 },
+}
+/** A house that takes 10 kWh on a mean day. */
+const utility: Utility = {
+  seriesId: '5a1de000-0000-4000-8003-000000000009',
+  meterId: 'm',
+  document: 'year.xml',
+  on: '2026-02-01',
+  minutes: 60,
+  firstDay: '2025-02-01',
+  lastDay: '2026-01-31',
+  demand: {
+    dailyMeanWh: 10_000,
+    peakDayWh: 1,
+    peakDay: '2026-01-01',
+    peakW: 1,
+    baseW: 1,
+    gaps: 0,
+    days: 365,
+  },
+  seasons: {},
+}
 
 const speaks: [string, Job, Job][] = [
   [
@@ -221,6 +251,43 @@ const speaks: [string, Job, Job][] = [
     'load.unmeasured',
     job([circuit(1, { loads: [load(100, { dutyFraction: { value: 1, from: 'assumed' } })] })]),
     job([circuit(1, { loads: [load(100)] })]),
+  ],
+  [
+    'load.weather',
+    job([circuit(1, { loads: [heater({ atC: 0 })] })]),
+    job([circuit(1, { loads: [heater({ atC: 0 })] })], cold),
+  ],
+  [
+    'load.saturated',
+    job([circuit(1, { loads: [heater({ value: 0.9, atC: 0 })] })], cold),
+    job([circuit(1, { loads: [heater({ value: 0.3, atC: 0 })] })], cold),
+  ],
+  [
+    'nameplate.impossible',
+    job([
+      circuit(1, { loads: [load(100, { plate: { volts: 120, amps: 1, watts: 900, on: '2026-01-01' } })] }),
+    ]),
+    job([
+      circuit(1, { loads: [load(100, { plate: { volts: 120, amps: 8, watts: 900, on: '2026-01-01' } })] }),
+    ]),
+  ],
+  [
+    'breaker.above-plate',
+    job([circuit(1, { loads: [load(100, { plate: { maxBreakerA: 15, on: '2026-01-01' } })] })]),
+    job([circuit(1, { loads: [load(100, { plate: { maxBreakerA: 20, on: '2026-01-01' } })] })]),
+  ],
+  [
+    'utility.doubt',
+    job([circuit(1, { loads: [load(500)] })], { utility }),
+    job([circuit(1, { loads: [load(300)] })], { utility }),
+  ],
+  [
+    'pair.avoid',
+    job([
+      circuit(1, { loads: [load(50, { id: 'a', notWith: ['b'] })] }),
+      circuit(3, { loads: [load(60, { id: 'b' })] }),
+    ]),
+    job([circuit(1, { loads: [load(50, { id: 'a' })] }), circuit(3, { loads: [load(60, { id: 'b' })] })]),
   ],
   [
     'nameplate.missing',

@@ -98,12 +98,22 @@ function reasons(inForce: readonly ServedLoad[], other: readonly ServedLoad[]): 
     .slice(0, 3)
     .map(
       ({ now, there, by }) =>
-        `${now.load.name} ${by > 0 ? '+' : '−'}${quantity(Math.abs(by), 'Wh')}: ${figuresText(there.load)}, in force ${figuresText(now.load)}`,
+        `${now.load.name} ${by > 0 ? '+' : '−'}${quantity(Math.abs(by), 'Wh')}: ${differsText(there.load, now.load)}`,
     )
 }
 
-const figuresText = (load: Load) =>
-  `${quantity(load.runningW.value, 'W')} (${load.runningW.from}) for ${quantity(load.dutyFraction.value, 'fraction')} of the time (${load.dutyFraction.from})`
+/** The figures in which two views of a load differ, this one first. */
+function differsText(there: Load, now: Load): string {
+  const parts = [
+    there.runningW.value === now.runningW.value
+      ? ''
+      : `${quantity(there.runningW.value, 'W')} (${there.runningW.from}), not ${quantity(now.runningW.value, 'W')} (${now.runningW.from})`,
+    there.dutyFraction.value === now.dutyFraction.value
+      ? ''
+      : `${quantity(there.dutyFraction.value, 'fraction')} of the time (${there.dutyFraction.from}), not ${quantity(now.dutyFraction.value, 'fraction')} (${now.dutyFraction.from})`,
+  ].filter(Boolean)
+  return parts.join('; ') || 'other idle watts or levels'
+}
 
 export interface ToMeasure {
   load: ServedLoad

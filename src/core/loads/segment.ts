@@ -368,7 +368,7 @@ function levelsOf(
         if (forced !== undefined) return true
         const low = within(c.from, c.at)
         const high = within(c.at + 1, c.to)
-        return c.between > 0.8 && c.high > 1.35 * c.low && low > 0.05 * total && high > 0.05 * total
+        return c.between > 0.8 && c.high > 1.35 * c.low && low > 0.08 * total && high > 0.08 * total
       })
     const wanted = forced ?? 3
     if (parts.length >= wanted || !candidates.length) break

@@ -238,7 +238,7 @@ export function explained(utility: Utility, pickedWh: number, season: Season | u
   const day = inSeason ? `an average ${season} day` : 'an average day'
   const basis = `The circuits you picked account for ${percent} % of ${day}`
   const over = fraction > 1
-  const little = fraction < 0.1 && pickedWh > 0
+  const little = fraction < 0.05 && pickedWh > 0
   return {
     season: inSeason ? season : null,
     dayWh,

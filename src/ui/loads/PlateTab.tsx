@@ -32,7 +32,13 @@ const bare: readonly PlateKey[] = ['powerFactor', 'codeLetter', 'phase']
 
 type Typed = Partial<Record<PlateKey, string>>
 const typedOf = (plate: Plate): Typed =>
-  Object.fromEntries(plateKeys.flatMap(k => (plate[k] === undefined ? [] : [[k, String(plate[k])]])))
+  Object.fromEntries(
+    plateKeys.flatMap(k =>
+      plate[k] === undefined
+        ? []
+        : [[k, typeof plate[k] === 'number' ? String(Number(plate[k].toPrecision(4))) : String(plate[k])]],
+    ),
+  )
 const figureOf = (key: PlateKey, text: string): number | string =>
   key === 'codeLetter'
     ? text.trim().toUpperCase()

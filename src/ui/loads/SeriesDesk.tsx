@@ -274,7 +274,7 @@ function SimulatedMeter({
       </p>
       <div className={styles.fields}>
         <FormField label="Log for" unit="h" value={hours} faults={[]} path="hours" onChange={setHours} />
-        <fieldset className={styles.tools} style={{ border: 0, margin: 0, padding: 0 }} aria-label="How fast">
+        <fieldset className={`${styles.tools} ${styles.plain} ${styles.rest}`} aria-label="How fast">
           {speeds.map(([value, label]) => (
             <Button
               key={value}

@@ -135,22 +135,23 @@ export function TraceChart({ about, found, seen, leftOut, onLook, onLeaveOut, on
                 y={found.onAboveW}
                 stroke="var(--mui-palette-severity-stop)"
                 strokeDasharray="6 4"
-                label={{ value: 'runs above', position: 'insideTopRight', ...tick }}
               />
             )}
           </ComposedChart>
         </ResponsiveContainer>
       </div>
-      <figcaption className={styles.tools}>
-        <span className={styles.quiet}>
-          {found.continuous
-            ? 'It never stops: one level, no pauses.'
-            : runs.length <= mostBands
-              ? 'Shaded: when it runs. Drag over the trace, or type hours, to look closer or to leave a stretch out.'
-              : `${runs.length} runs in view: look closer to see them shaded.`}
-        </span>
-        <span className={styles.fields}>
+      <figcaption className={styles.quiet}>
+        {found.continuous
+          ? 'It never stops: one level, no pauses.'
+          : runs.length <= mostBands
+            ? `Shaded: when it runs, above ${figure(found.onAboveW)} W (dashed). Drag over the trace, or type hours, to look closer or to leave a stretch out.`
+            : `${runs.length} runs in view: look closer to see them shaded.`}
+      </figcaption>
+      <div className={styles.tools}>
+        <span className={styles.short}>
           <FormField label="From" unit="h" value={from} faults={[]} path="from" onChange={setFrom} />
+        </span>
+        <span className={styles.short}>
           <FormField label="To" unit="h" value={to} faults={[]} path="to" onChange={setTo} />
         </span>
         <Button size="small" disabled={!marked} onClick={() => marked && onLook(marked.fromS, marked.toS)}>
@@ -171,7 +172,7 @@ export function TraceChart({ about, found, seen, leftOut, onLook, onLeaveOut, on
             Put all back
           </Button>
         )}
-      </figcaption>
+      </div>
     </figure>
   )
 }
