@@ -1,5 +1,6 @@
 import * as z from 'zod'
 import { evaluate } from '@/core/job/evaluate'
+import { loadsOverview } from '@/core/job/loads-overview'
 import { largestJobBytes, readJobText } from '@/core/job/read'
 import { type Job, jobSchema } from '@/core/job/schema'
 import { complain, complainOf, print, readText } from './io'
@@ -27,5 +28,34 @@ export async function evaluateFile(file: string): Promise<number> {
   const job = await readJobFile('evaluate', file)
   if (!job) return 2
   print(evaluate(job))
+  return 0
+}
+
+/** What the screen of the loads shows, without the workings' bulk of served circuits. */
+export async function loadsOfFile(file: string): Promise<number> {
+  const job = await readJobFile('loads', file)
+  if (!job) return 2
+  const { rows, schools, learn, tiers, dailyWh, explained } = loadsOverview(job)
+  print({
+    dailyWh,
+    schools,
+    tiers,
+    explained,
+    band: learn.dailyWh,
+    hours: learn.hours,
+    next: learn.next.map(({ load, ...said }) => ({ load: load.load.name, on: load.need.position, ...said })),
+    loads: rows.map(
+      ({ load, position, label, counts, from, drawn: { meanW, dailyWh: day, dutyFraction } }) => ({
+        id: load.id,
+        name: load.name,
+        on: `${position} ${label}`,
+        counts,
+        from,
+        meanW,
+        dailyWh: day,
+        dutyFraction,
+      }),
+    ),
+  })
   return 0
 }

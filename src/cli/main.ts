@@ -11,6 +11,9 @@ const usage = `spillway: back-up of chosen home circuits, computed
   spillway schema job                 JSON Schema of the job document
   spillway evaluate JOB.json          the evaluation that the screen shows
   spillway read green-button FILE     meters and intervals of a utility's file, in Wh
+  spillway read interval-csv FILE     the same of a utility's table
+  spillway read meter-log FILE        a meter's series told apart: levels, runs, starts, hours
+  spillway loads JOB.json             needs by school, by importance, and what to measure next
   spillway export JOB-ID              a job document out of the database, to standard output
   spillway import FILE                a job document into the database; prints the new job's id
 `
@@ -30,6 +33,8 @@ async function main(argv: string[]): Promise<number> {
       return (await import('./job')).printSchema(first)
     case 'evaluate':
       return first ? (await import('./job')).evaluateFile(first) : complain('evaluate: give a job file')
+    case 'loads':
+      return first ? (await import('./job')).loadsOfFile(first) : complain('loads: give a job file')
     case 'read':
       return (await import('./read')).read(first, positionals[1])
     case 'export':

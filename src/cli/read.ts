@@ -1,35 +1,77 @@
 import { once } from 'node:events'
 import { greenButtonReader } from '@/core/formats/green-button'
+import { intervalCsvReader } from '@/core/formats/interval-csv'
+import { guessMeterFormat, type MeterReader, meterReader } from '@/core/formats/meter-csv'
 import { type Intervals, intervalAt } from '@/core/loads/intervals'
-import type { Outcome } from '@/core/outcome'
-import { complain, complainOf, open } from './io'
+import { segment } from '@/core/loads/segment'
+import { fail, fault, type Outcome, ok } from '@/core/outcome'
+import { complain, complainOf, open, print } from './io'
+
+const kinds = ['green-button', 'interval-csv', 'meter-log'] as const
 
 /** Reads a file of another kind and prints what it holds: `read green-button FILE`. */
 export async function read(what: string | undefined, file: string | undefined): Promise<number> {
-  if (what !== 'green-button')
-    return complain(`read: no such kind: ${what ?? '(none given)'}; there is: green-button`)
-  if (!file) return complain('read green-button: give a file, or - for standard input')
-  let outcome: Outcome<Intervals>
+  const kind = kinds.find(k => k === what)
+  if (!kind) return complain(`read: no such kind: ${what ?? '(none given)'}; there are: ${kinds.join(', ')}`)
+  if (!file) return complain(`read ${kind}: give a file, or - for standard input`)
   try {
-    outcome = await readStream(file)
+    if (kind === 'meter-log') return await readLog(file)
+    const reader = kind === 'green-button' ? greenButtonReader() : intervalCsvReader('Eastern')
+    const outcome = await through(file, reader.write, reader.end)
+    if (!outcome.ok) return complainOf(`read ${kind}: ${file}`, outcome.faults)
+    await printPieces(outcome.value)
+    return 0
   } catch (error) {
     return complain(
-      `read green-button: ${file}: cannot be read: ${error instanceof Error ? error.message : String(error)}`,
+      `read ${kind}: ${file}: cannot be read: ${error instanceof Error ? error.message : String(error)}`,
     )
   }
-  if (!outcome.ok) return complainOf(`read green-button: ${file}`, outcome.faults)
-  await printPieces(outcome.value)
-  return 0
 }
 
-async function readStream(file: string): Promise<Outcome<Intervals>> {
-  const reader = greenButtonReader()
+/** Gives a file to a reader piece by piece. */
+async function through<T>(
+  file: string,
+  write: (text: string) => Outcome<unknown>,
+  end: () => Outcome<T>,
+): Promise<Outcome<T>> {
   const decoder = new TextDecoder('utf-8')
   for await (const part of open(file)) {
-    const taken = reader.write(decoder.decode(Buffer.from(part), { stream: true }))
+    const taken = write(decoder.decode(Buffer.from(part), { stream: true }))
     if (!taken.ok) return taken
   }
-  return reader.end()
+  return end()
+}
+
+/** A meter's series by the columns that are recognised, told apart; what was unsure goes to standard error. */
+async function readLog(file: string): Promise<number> {
+  let head = ''
+  let reader: MeterReader | null = null
+  const usualVolts = 120
+  const begin = (): Outcome<unknown> => {
+    const guess = guessMeterFormat(head, usualVolts)
+    if (!guess.ok) return guess
+    for (const unsure of guess.value.unsure)
+      process.stderr.write(`spillway: read meter-log: ${file}: ${unsure}\n`)
+    reader = meterReader(guess.value.format)
+    return reader.write(head)
+  }
+  const outcome = await through(
+    file,
+    text => {
+      if (reader) return reader.write(text)
+      head += text
+      return head.length < 50_000 ? ok(null) : begin()
+    },
+    (): ReturnType<MeterReader['end']> => {
+      const begun = reader ? ok(null) : begin()
+      if (!begun.ok) return begun
+      return reader ? reader.end() : fail(fault('$', 'is empty'))
+    },
+  )
+  if (!outcome.ok) return complainOf(`read meter-log: ${file}`, outcome.faults)
+  const { series, warnings } = outcome.value
+  print({ readings: series.tS.length, ...segment(series), warnings })
+  return 0
 }
 
 /** JSON in pieces, so that a year of many meters is never one string. */

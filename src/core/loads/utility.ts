@@ -198,16 +198,6 @@ function everyDay(given: string[]): string[] {
   return Array.from({ length: Math.min(3660, last - first + 1) }, (_, n) => dayText(first + n))
 }
 
-/** Wh in all of a meter's intervals. */
-export const totalWh = ({ Wh }: IntervalSeries) => Wh.reduce((sum, one) => sum + one, 0)
-
-/** Whether any time of the day is missing in most days: a file of working hours alone, say. */
-export function hoursCovered(series: IntervalSeries): number {
-  const seen = new Set<number>()
-  for (let i = 0; i < series.startS.length; i++) seen.add(Math.floor(localClock(series, i).hour))
-  return seen.size
-}
-
 /** What `panel-demand` says of a panel's highest demand: NEC 220.87. */
 export const spare = (
   demandW: { value: number; peakFactor?: number | undefined },
