@@ -44,14 +44,6 @@ export function intervalAt({ startS, offsetMin, minutes, Wh }: IntervalSeries, i
   }
 }
 
-/** Local clock of interval `i`: days since 1970 and hour of the day. */
-export function localClock({ startS, offsetMin }: IntervalSeries, i: number): { day: number; hour: number } {
-  const offset = offsetMin[i] ?? 0
-  const local = (startS[i] ?? 0) + (offset === unknownPlace ? 0 : offset) * 60
-  const day = Math.floor(local / 86_400)
-  return { day, hour: (local - day * 86_400) / 3600 }
-}
-
 export const dayText = (day: number) => new Date(day * 86_400_000).toISOString().slice(0, 10)
 
 /** Summer time of the United States since 2007: second Sunday of March, first Sunday of November, both at 2:00. */

@@ -1,7 +1,7 @@
 import * as z from 'zod'
 import { line } from '../quantity'
 import { intervalDemand } from './interval-demand'
-import { dayText, type IntervalSeries, intervalAt, localClock } from './intervals'
+import { dayText, type IntervalSeries, intervalAt } from './intervals'
 import { panelDemand } from './panel-demand'
 import { type Season, seasonOf, seasonSchema } from './season'
 
