@@ -66,7 +66,7 @@ test('a job from nothing to a balance, with the keyboard alone', async ({ page }
   await expect(page.getByRole('dialog', { name: 'Shortcuts' })).toBeVisible()
   await page.keyboard.press('Escape')
   await page.keyboard.press('Control+k')
-  await page.getByRole('combobox').fill('drop 1 ref')
+  await page.locator('input[role=combobox]').fill('drop 1 ref')
   await page.keyboard.press('Enter')
   await expect(line(page, 'hours')).not.toHaveAttribute('data-verdict', 'tight')
   await saved(page)

@@ -104,9 +104,9 @@ test('a nameplate typed as printed fills the fields, shows what it comes to and 
   await openJob(page, await copyOf(request, alder), 'loads')
   await page
     .getByRole('region', { name: 'Loads by circuit' })
-    .getByRole('button', { name: 'Sump pump' })
+    .getByRole('button', { name: 'Microwave' })
     .click()
-  const sheet = page.getByRole('dialog', { name: /Sump pump/ })
+  const sheet = page.getByRole('dialog', { name: /Microwave/ })
   await sheet.getByRole('tab', { name: 'Nameplate' }).click()
   await sheet
     .getByRole('textbox', { name: 'As printed' })
@@ -118,14 +118,15 @@ test('a nameplate typed as printed fills the fields, shows what it comes to and 
     /Locked rotor30 Aas printed/,
   )
   await sheet.getByRole('button', { name: 'Take the nameplate' }).click()
-  await expect(sheet.getByRole('status')).toContainText(/Sump pump: .* Wh a day/)
+  await expect(sheet.getByRole('status')).toContainText(/Microwave: .* Wh a day.*run time/)
   await accessible(page)
   await sheet.getByRole('button', { name: 'Close' }).click()
   // the plate, taken with its fault, is a finding, and so is the breaker that it forbids
   await page.getByRole('link', { name: 'Findings' }).click()
-  await expect(page.locator('[data-finding="nameplate.impossible"]')).toContainText('Sump pump')
+  await expect(page.locator('[data-finding="nameplate.impossible"]')).toContainText('Microwave')
+  await expect(page.locator('[data-finding="breaker.above-plate"]')).toContainText('allows at most 15 A')
   await page.locator('[data-finding="nameplate.impossible"]').getByRole('link', { name: 'Go there' }).click()
-  await expect(page.getByRole('dialog', { name: /Sump pump/ })).toBeVisible()
+  await expect(page.getByRole('dialog', { name: /Microwave/ })).toBeVisible()
 })
 
 test('a series from a file: columns confirmed, a stretch left out, the mark moved, taken; files of another kind answered', async ({

@@ -1,5 +1,4 @@
 import { formatVersion, type Job } from '@/core/job/schema'
-import { households } from '@/simulators/household'
 import {
   assumed,
   circuit,
@@ -12,12 +11,9 @@ import {
   sharing,
   sorted,
   typical,
-  utilityOf,
 } from './making'
 
 /** Single storey on the coast; oxygen and medicine first, a 240 V well pump. Nothing is free beside the main. */
-const utility = utilityOf(households['saltmarsh-lane'], '5a1de000-0000-4000-8003-000000000002')
-
 export const saltmarshLane: Job = {
   formatVersion,
   title: 'Saltmarsh Lane',
@@ -76,7 +72,7 @@ export const saltmarshLane: Job = {
       state: 'received',
       answer: { by: 'Customer', on: '2026-02-09', unknown: true },
     },
-    { key: 'interval-data', state: 'good enough' },
+    { key: 'interval-data', state: 'asked' },
   ],
   photos: [
     ...panelPhotos('2', 'main').slice(0, 3),
@@ -93,13 +89,6 @@ export const saltmarshLane: Job = {
       where: 'Utility room, west wall',
       exposure: 'damp',
       clearDepthIn: 32,
-      demandW: {
-        value: utility.demand.peakW,
-        from: 'utility data',
-        on: utility.on,
-        document: utility.document,
-        peakFactor: 1.25,
-      },
       series: 'Weirline W-40',
       breakerTypes: ['WL', 'WLT', 'WLAF'],
       tandemSpaces: [25, 26, 27, 28, 29, 30, 31, 32, 33, 34, 35, 36, 37, 38, 39, 40],
@@ -209,6 +198,5 @@ export const saltmarshLane: Job = {
     season: 'summer',
     outdoorC: 31,
   },
-  utility,
   calculations: [],
 }
