@@ -132,7 +132,7 @@ export interface Drawn {
 }
 
 /** Average watts and watt-hours a day under the conditions: duty × running + the rest of the time idle. */
-export function drawn(load: Load, conditions: Conditions = {}): Drawn {
+export const drawn = remembered((load: Load, conditions: Conditions): Drawn => {
   const { value, scaling } = dutyIn(load, conditions)
   const runs = levelW(load.runningW.value, load.stages)
   const idle = load.idleW.value
@@ -145,13 +145,31 @@ export function drawn(load: Load, conditions: Conditions = {}): Drawn {
     scaling,
     windowFactor: factor,
   }
+})
+
+/**
+ * A load never changes once it is made, and a tap on a breaker leaves all loads as they are: what was made of one under the
+ * same conditions is used again.
+ */
+function remembered<T>(make: (load: Load, conditions: Conditions) => T) {
+  const made = new WeakMap<Load, { conditions: Conditions; value: T }>()
+  return (load: Load, conditions: Conditions = {}): T => {
+    const before = made.get(load)
+    if (before && same(before.conditions, conditions)) return before.value
+    const value = make(load, conditions)
+    made.set(load, { conditions, value })
+    return value
+  }
 }
+
+const same = (a: Conditions, b: Conditions) =>
+  a.season === b.season && a.outdoorC === b.outdoorC && a.beginsH === b.beginsH && a.hours === b.hours
 
 /** Average watts: duty × running + the rest of the time idle. */
 export const meanW = (load: Load, conditions: Conditions = {}): number => drawn(load, conditions).meanW
 
 /** How a load's average came about, for *Show the working*. */
-export function drawnWorking(load: Load, conditions: Conditions): Working {
+export const drawnWorking = remembered((load: Load, conditions: Conditions): Working => {
   const { meanW: mean, dutyFraction, scaling, windowFactor: factor } = drawn(load, conditions)
   const runs = levelW(load.runningW.value, load.stages)
   const from = (label: string, known: Known, unit: WorkingValue['unit']): WorkingValue => ({
@@ -222,4 +240,4 @@ export function drawnWorking(load: Load, conditions: Conditions): Working {
     notes: scaling.kind === 'not scaled' ? [`Not scaled for the weather: there is ${scaling.why}.`] : [],
     notCovered: ['Habits that differ from the days of the readings.'],
   }
-}
+})

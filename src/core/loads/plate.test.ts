@@ -1,4 +1,4 @@
-import { plateIn } from './plate'
+import { plateIn } from './plate-text'
 
 test('figures are found in a nameplate’s text, whatever their order', () => {
   expect(plateIn('1/2 hp, 230 V, 4.2 A, LRA 22')).toEqual({

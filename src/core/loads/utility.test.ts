@@ -1,6 +1,7 @@
 import { intervalDemand } from './interval-demand'
 import { type IntervalSeries, intervalAt } from './intervals'
-import { demandInput, explained, summed, type Utility, utilityViews } from './utility'
+import { explained, type Utility } from './utility'
+import { demandInput, summed, utilityViews } from './utility-year'
 
 /** From midnight of 1 January 2026, Eastern time. */
 const series = (Wh: number[], minutes = 60): IntervalSeries => ({

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto'
 import { Readable } from 'node:stream'
 import { library } from '@/core/loads/library'
-import { summed } from '@/core/loads/utility'
+import { summed } from '@/core/loads/utility-year'
 import { households, yearOf } from '@/simulators/household'
 import { feedOf } from '@/simulators/utility'
 import { closeDb, db } from '../db/connection'

@@ -3,7 +3,7 @@ import { promisify } from 'node:util'
 import { gunzip, gzip } from 'node:zlib'
 import * as z from 'zod'
 import type { IntervalSeries, Intervals } from '@/core/loads/intervals'
-import { type Summed, summed } from '@/core/loads/utility'
+import { type Summed, summed } from '@/core/loads/utility-year'
 import { db } from '../db/connection'
 import type { Actor } from '../people/types'
 

@@ -1,7 +1,7 @@
 'use client'
 import { useColorScheme } from '@mui/material/styles'
 import { useEffect, useRef, useState } from 'react'
-import type { UtilityViews } from '@/core/loads/utility'
+import type { UtilityViews } from '@/core/loads/utility-year'
 import { quantity } from '@/core/units/format'
 import styles from './Loads.module.css'
 

@@ -12,7 +12,7 @@ import {
   XAxis,
   YAxis,
 } from 'recharts'
-import type { UtilityViews } from '@/core/loads/utility'
+import type { UtilityViews } from '@/core/loads/utility-year'
 import { figure, quantity } from '@/core/units/format'
 import styles from './Loads.module.css'
 

@@ -5,7 +5,7 @@ import { type FormEvent, useState } from 'react'
 import { type Mark, markSchema, type Photo, type Plate, plateSchema } from '@/core/ask/evidence'
 import { aboutText } from '@/core/job/about'
 import { circuitOf } from '@/core/job/panels'
-import { plateIn } from '@/core/loads/plate'
+import { plateIn } from '@/core/loads/plate-text'
 import { parseWith } from '@/core/outcome'
 import { enter, readEntry } from '@/core/panel/entry'
 import { EditField, readText } from '../common/EditField'
@@ -118,8 +118,11 @@ function TakePlate({
   const say = useWorkspace(s => s.say)
   const found = circuitOf(job, about.circuitId)
   const load = about.kind === 'load' ? found?.circuit.loads.find(l => l.id === about.loadId) : undefined
+  const read = plateIn(mark.text)
   const [values, setValues] = useState<Record<string, string>>(() =>
-    Object.fromEntries(Object.entries(plateIn(mark.text)).map(([key, figure]) => [key, String(figure)])),
+    Object.fromEntries(
+      fields.flatMap(([key]) => (read[key] === undefined ? [] : [[key, String(read[key])]])),
+    ),
   )
   const [name, setName] = useState(load?.name ?? '')
   const [problem, setProblem] = useState<string | null>(null)
@@ -134,7 +137,11 @@ function TakePlate({
       figures[key] = Number(typed)
     }
     if (!Object.keys(figures).length) return setProblem('Fill in at least one figure of the plate')
-    const parsed = parseWith<Plate>(plateSchema, figures)
+    // what else stands on it (RLA, MCA, MOP …) is taken too; the fields here go before it
+    const others = Object.fromEntries(
+      Object.entries(read).filter(([key]) => !fields.some(([field]) => field === key)),
+    )
+    const parsed = parseWith<Plate>(plateSchema, { ...others, ...figures })
     if (!parsed.ok) return setProblem(`${parsed.faults[0]?.path} ${parsed.faults[0]?.message}`)
     if (!name.trim()) return setProblem('Name the load')
     const loadId = load?.id ?? crypto.randomUUID()

@@ -1,6 +1,6 @@
 import * as z from 'zod'
 import { zoneNames } from '@/core/formats/interval-csv'
-import { utilityViews } from '@/core/loads/utility'
+import { utilityViews } from '@/core/loads/utility-year'
 import { line } from '@/core/quantity'
 import { handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'

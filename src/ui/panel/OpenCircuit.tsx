@@ -1,0 +1,277 @@
+'use client'
+import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import { Pencil, Plus, X } from 'lucide-react'
+import dynamic from 'next/dynamic'
+import { useState } from 'react'
+import * as z from 'zod'
+import { circuitNeeds, loadsOf, meanLoad } from '@/core/job/needs'
+import { placeText } from '@/core/job/panels'
+import { conditionsOf } from '@/core/job/schema'
+import { meanW } from '@/core/loads/draw'
+import { type Load, meanProvenance } from '@/core/loads/load'
+import { feedOf, legOf, positionText, spaceName, spaceNamed } from '@/core/panel/positions'
+import { breakerRatings, type Circuit, circuitSchema } from '@/core/panel/schema'
+import { quantity } from '@/core/units/format'
+import { conductorSizes } from '@/core/units/tables/conductors'
+import { Choice } from '../common/Choice'
+import { EditField, readNumber, readText } from '../common/EditField'
+import { FindingCard } from '../common/FindingCard'
+import { useWorkspace } from '../workspace/store'
+import styles from './CircuitInspector.module.css'
+
+const LoadDialog = dynamic(() => import('./LoadDialog').then(m => m.LoadDialog))
+const LibraryPicker = dynamic(() => import('../loads/LibraryPicker').then(m => m.LibraryPicker))
+const _JudgePanel = dynamic(() => import('./JudgePanel').then(m => m.JudgePanel))
+const CircuitMore = dynamic(() => import('./CircuitMore').then(m => m.CircuitMore))
+
+import type { View } from './inspected'
+
+const nameOf = ({ job, panel }: View, circuit: Circuit) =>
+  `${placeText(job, panel, circuit)} ${circuit.label || 'Unlabelled'}`
+
+const positionSchema = z.int('must be a whole number').min(1, 'must be 1 or more')
+const protections: { value: Circuit['protection']; label: string }[] = [
+  { value: 'none', label: 'none' },
+  { value: 'arc-fault', label: 'arc-fault (AFCI)' },
+  { value: 'ground-fault', label: 'ground-fault (GFCI)' },
+  { value: 'dual', label: 'both' },
+]
+
+/** Everything about one circuit: fetched when one is opened, not before. */
+export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
+  const act = useWorkspace(s => s.act)
+  const select = useWorkspace(s => s.select)
+  const say = useWorkspace(s => s.say)
+  const { panel } = view
+  const { circuits } = panel
+  const move = useWorkspace(s => s.move)
+  const mine = view.findings.filter(
+    f => f.target.view === 'panel' && f.target.circuitIds.includes(circuit.id),
+  )
+  const [editing, setEditing] = useState<Load | 'new' | null>(null)
+  const [picking, setPicking] = useState(false)
+  const conditions = conditionsOf(view.job)
+  const { id: circuitId } = circuit
+  const edit = (facts: Partial<Circuit>) => act({ op: 'editCircuit', circuitId, facts })
+  const tell = (faults: ReturnType<typeof edit>) => faults[0] && say(`Not changed: ${faults[0].message}`)
+  const feed = feedOf(panel, circuit)
+  const neutral = circuit.neutral.kind === 'shared' ? circuit.neutral.with : circuit.neutral.kind
+  return (
+    <div className={styles.inspector}>
+      <div className={styles.title}>
+        <h2>{nameOf(view, circuit)}</h2>
+        <IconButton aria-label="Close the circuit" onClick={() => select(null)}>
+          <X size={20} aria-hidden />
+        </IconButton>
+      </div>
+      <p className={styles.sub}>
+        {feed === 'both' ? '240 V, both legs' : `120 V on ${legOf(panel, circuit.position)}`} ·{' '}
+        {tracedText(circuit)}
+      </p>
+      {mine.map(f => (
+        <FindingCard key={f.id + f.sentence} finding={f} here />
+      ))}
+
+      <section className={styles.loads} aria-label="Loads">
+        <h3>Loads</h3>
+        {circuit.loads.length > 0 && <CircuitAverage circuitId={circuitId} />}
+        {circuit.loads.map(load => (
+          <div key={load.id} className={styles.load}>
+            <div>
+              <b>{load.name}</b>
+              <span>
+                {quantity(load.runningW.value, 'W')} running, {quantity(meanW(load, conditions), 'W')} on
+                average ({meanProvenance(load).from}){load.byHand && ' · by hand'}
+              </span>
+            </div>
+            <IconButton aria-label={`Edit ${load.name}`} onClick={() => setEditing(load)}>
+              <Pencil size={17} aria-hidden />
+            </IconButton>
+          </div>
+        ))}
+        <Button size="small" startIcon={<Plus size={17} aria-hidden />} onClick={() => setEditing('new')}>
+          Add a load
+        </Button>
+        <Button size="small" onClick={() => setPicking(true)}>
+          From the library
+        </Button>
+      </section>
+
+      <section className={styles.fields} aria-label="Circuit">
+        <EditField
+          key={`label of ${circuitId}`}
+          label="Label"
+          value={circuit.label}
+          read={readText(circuitSchema.shape.label)}
+          onCommit={label => edit({ label })}
+        />
+        <div className={styles.pair}>
+          <Choice
+            label="Breaker"
+            value={circuit.breakerA}
+            options={breakerRatings.map(value => ({ value, label: `${value} A` }))}
+            onChange={breakerA => tell(edit({ breakerA }))}
+          />
+          <Choice
+            label="Poles"
+            value={circuit.poles}
+            options={[
+              { value: 1, label: 'one, 120 V' },
+              { value: 2, label: 'two, 240 V' },
+            ]}
+            onChange={poles => tell(edit({ poles: poles === 2 ? 2 : 1 }))}
+          />
+        </div>
+        <div className={styles.pair}>
+          <Choice
+            label="Importance"
+            value={circuit.tier}
+            options={[
+              { value: 1, label: '1, must run' },
+              { value: 2, label: '2, should run' },
+              { value: 3, label: '3, may go' },
+            ]}
+            onChange={tier => tell(edit({ tier: tier === 1 ? 1 : tier === 2 ? 2 : 3 }))}
+          />
+          <EditField
+            key={`position of ${circuitId}`}
+            label="Position"
+            value={String(spaceName(panel, circuit.position))}
+            inputMode="decimal"
+            read={readNumber(positionSchema)}
+            onCommit={name => act({ op: 'moveBreaker', circuitId, toPosition: spaceNamed(panel, name) })}
+          />
+        </div>
+        <Choice
+          label="Neutral"
+          value={neutral}
+          options={[
+            { value: 'own', label: 'its own' },
+            { value: 'unknown', label: 'not known' },
+            ...circuits
+              .filter(c => c.id !== circuitId && c.poles === 1)
+              .map(c => ({
+                value: c.id,
+                label: `shared with ${positionText(panel, c)} ${c.label || 'unlabelled'}`,
+              })),
+          ]}
+          onChange={value =>
+            tell(
+              edit({
+                neutral:
+                  value === 'own' || value === 'unknown' ? { kind: value } : { kind: 'shared', with: value },
+              }),
+            )
+          }
+        />
+        <div className={styles.pair}>
+          <Choice
+            label="Wire"
+            value={circuit.wire ? `${circuit.wire.size} ${circuit.wire.material}` : 'unknown'}
+            options={[
+              { value: 'unknown', label: 'not known' },
+              ...(['cu', 'al'] as const).flatMap(material =>
+                conductorSizes
+                  .filter(size => material === 'cu' || size !== '14')
+                  .map(size => ({
+                    value: `${size} ${material}`,
+                    label: `${size} AWG ${material === 'cu' ? 'copper' : 'aluminum'}`,
+                  })),
+              ),
+            ]}
+            onChange={value => {
+              const [text, material] = value.split(' ')
+              const size = conductorSizes.find(s => s === text)
+              tell(
+                size
+                  ? edit({ wire: { size, material: material === 'al' ? 'al' : 'cu' } })
+                  : act({ op: 'editCircuit', circuitId, facts: {}, clear: ['wire'] }),
+              )
+            }}
+          />
+          <Choice
+            label="Protection"
+            value={circuit.protection}
+            options={protections}
+            onChange={protection => tell(edit({ protection }))}
+          />
+        </div>
+        <CircuitMore circuit={circuit} panel={view.panel} job={view.job} />
+        <Traced circuit={circuit} />
+        <Button onClick={() => move(circuitId)}>Move this breaker (M)</Button>
+        <Button
+          color="error"
+          onClick={() => {
+            tell(act({ op: 'removeCircuit', circuitId }))
+            select(null)
+            say(`Removed ${positionText(panel, circuit)} ${circuit.label}. Undo brings it back.`)
+          }}
+        >
+          Remove this breaker
+        </Button>
+      </section>
+      {picking && (
+        <LibraryPicker
+          circuitId={circuitId}
+          onClose={() => setPicking(false)}
+          onAdded={() => setPicking(false)}
+        />
+      )}
+      {editing && (
+        <LoadDialog
+          key={editing === 'new' ? 'new' : editing.id}
+          circuitId={circuitId}
+          load={editing === 'new' ? null : editing}
+          onClose={() => setEditing(null)}
+        />
+      )}
+    </div>
+  )
+}
+
+/** The circuit's average, which opens its working. */
+function CircuitAverage({ circuitId }: { circuitId: string }) {
+  const job = useWorkspace(s => s.job)
+  const showWorking = useWorkspace(s => s.showWorking)
+  const need = circuitNeeds(job).find(n => n.circuit.id === circuitId)
+  if (!need) return null
+  const { W, working } = meanLoad(loadsOf([need]), conditionsOf(job))
+  return (
+    <button type="button" className={styles.legs} aria-haspopup="dialog" onClick={() => showWorking(working)}>
+      <b>{quantity(W, 'W')}</b> on average
+    </button>
+  )
+}
+
+const tracedText = ({ traced }: Circuit) => {
+  if (!traced) return 'no one has seen it die'
+  const who = `${traced.by}, ${traced.on}`
+  if (traced.found === 'nothing') return `switched off by ${who}: nothing was seen to die`
+  const died = traced.died ? ` (${traced.died})` : ''
+  return traced.found === 'doubtful' ? `doubtful${died}: ${who}` : `seen to die${died} by ${who}`
+}
+
+function Traced({ circuit }: { circuit: Circuit }) {
+  const act = useWorkspace(s => s.act)
+  const person = useWorkspace(s => s.person)
+  return circuit.traced ? (
+    <Button onClick={() => act({ op: 'editCircuit', circuitId: circuit.id, facts: {}, clear: ['traced'] })}>
+      Mark as not traced
+    </Button>
+  ) : (
+    <Button
+      variant="outlined"
+      onClick={() => {
+        const on = new Date().toISOString().slice(0, 10)
+        act({
+          op: 'editCircuit',
+          circuitId: circuit.id,
+          facts: { traced: { by: person, on, found: 'known' } },
+        })
+      }}
+    >
+      I saw it die today
+    </Button>
+  )
+}
