@@ -31,6 +31,15 @@ let series: Series | null = null
 let live: MeterReader | null = null
 
 const say = (answer: SeriesAnswer) => postMessage(answer)
+/** Progress is told a few times a second: more would keep the page busy with it. */
+const toldEvery = 80
+let toldAt = 0
+const progress = (share: number, what: () => string) => {
+  const now = performance.now()
+  if (now - toldAt < toldEvery) return
+  toldAt = now
+  say({ answer: 'progress', share, what: what() })
+}
 
 function finish(reader: MeterReader) {
   const read = reader.end()
@@ -59,11 +68,7 @@ async function read(file: Blob, format: MeterFormat) {
     const taken = reader.write(decoder.decode(value, { stream: true }))
     if (!taken.ok) return say({ answer: 'refused', faults: taken.faults })
     done += value.length
-    say({
-      answer: 'progress',
-      share: done / file.size,
-      what: `${taken.value.rows.toLocaleString('en-US')} readings`,
-    })
+    progress(done / file.size, () => `${taken.value.rows.toLocaleString('en-US')} readings`)
   }
   finish(reader)
 }
@@ -78,8 +83,7 @@ async function hear(ask: SeriesAsk) {
     case 'more': {
       const taken = live?.write(ask.text)
       if (taken && !taken.ok) say({ answer: 'refused', faults: taken.faults })
-      if (taken?.ok)
-        say({ answer: 'progress', share: 0, what: `${taken.value.rows.toLocaleString('en-US')} readings` })
+      if (taken?.ok) progress(0, () => `${taken.value.rows.toLocaleString('en-US')} readings`)
       return
     }
     case 'end':
@@ -90,7 +94,7 @@ async function hear(ask: SeriesAsk) {
       if (!series) return
       const began = performance.now()
       const segmentation = segment(series, ask.corrections, share =>
-        say({ answer: 'progress', share, what: 'telling runs apart' }),
+        progress(share, () => 'telling runs apart'),
       )
       return say({ answer: 'segmented', segmentation, ms: performance.now() - began })
     }

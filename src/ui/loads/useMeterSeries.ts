@@ -1,5 +1,5 @@
 'use client'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { startTransition, useCallback, useEffect, useRef, useState } from 'react'
 import type { MeterFormat } from '@/core/formats/meter-csv'
 import type { Corrections, Segmentation } from '@/core/loads/segment'
 import type { Bucket } from '@/core/loads/series'
@@ -21,7 +21,7 @@ interface State {
 }
 const nothing: State = { busy: null, about: null, segmentation: null, ms: null, seen: null, faults: [] }
 /** Pieces of the trace that are drawn: as many as a screen has room for. */
-const drawn = 700
+const drawn = 480
 
 /** A meter’s readings in a worker: read, told apart, looked at; stopped by leaving it. */
 export function useMeterSeries() {
@@ -48,8 +48,11 @@ export function useMeterSeries() {
         made.postMessage({ ask: 'segment', corrections: {} } satisfies SeriesAsk)
         made.postMessage({ ask: 'look', fromS: 0, toS: data.about.lastS, count: drawn } satisfies SeriesAsk)
       } else if (data.answer === 'segmented')
-        setState(s => ({ ...s, busy: null, segmentation: data.segmentation, ms: data.ms }))
-      else setState(s => ({ ...s, seen: data }))
+        // the pictures are drawn piece by piece: the page goes on answering
+        startTransition(() =>
+          setState(s => ({ ...s, busy: null, segmentation: data.segmentation, ms: data.ms })),
+        )
+      else startTransition(() => setState(s => ({ ...s, seen: data })))
     })
     setState({ ...nothing, busy: { share: 0, what: 'opening' } })
   }, [])
