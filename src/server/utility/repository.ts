@@ -25,16 +25,21 @@ export interface SeriesAbout {
   warnings: string[]
 }
 
+/** Columns of numbers as the bytes they are, in base64: a list of a million numbers as text would fill the memory. */
 const storedSchema = z.array(
   z.object({
     id: z.string(),
     flow: z.enum(['forward', 'reverse', 'net']),
-    startS: z.array(z.number()),
-    offsetMin: z.array(z.number()),
-    minutes: z.array(z.number()),
-    Wh: z.array(z.number()),
+    startS: z.base64(),
+    offsetMin: z.base64(),
+    minutes: z.base64(),
+    Wh: z.base64(),
   }),
 )
+const packed = (column: Float64Array | Float32Array | Int16Array) =>
+  Buffer.from(column.buffer, column.byteOffset, column.byteLength).toString('base64')
+/** The bytes of a column, at a place that any kind of number may begin at. */
+const unpacked = (text: string): ArrayBuffer => new Uint8Array(Buffer.from(text, 'base64')).buffer
 
 /** Keeps the intervals of a file, packed, and what they sum up to; answers that. */
 export async function saveIntervals(
@@ -58,10 +63,10 @@ export async function saveIntervals(
   const rows = meters.map(m => ({
     id: m.id,
     flow: m.flow,
-    startS: [...m.startS],
-    offsetMin: [...m.offsetMin],
-    minutes: [...m.minutes],
-    Wh: [...m.Wh],
+    startS: packed(m.startS),
+    offsetMin: packed(m.offsetMin),
+    minutes: packed(m.minutes),
+    Wh: packed(m.Wh),
   }))
   await db()('interval_series').insert({
     firm_id: firmId,
@@ -103,10 +108,10 @@ export async function readMeter(
     ? {
         id: meter.id,
         flow: meter.flow,
-        startS: Float64Array.from(meter.startS),
-        offsetMin: Int16Array.from(meter.offsetMin),
-        minutes: Float32Array.from(meter.minutes),
-        Wh: Float64Array.from(meter.Wh),
+        startS: new Float64Array(unpacked(meter.startS)),
+        offsetMin: new Int16Array(unpacked(meter.offsetMin)),
+        minutes: new Float32Array(unpacked(meter.minutes)),
+        Wh: new Float64Array(unpacked(meter.Wh)),
       }
     : null
 }
