@@ -153,7 +153,7 @@ export function learn(job: Job, figures: Figures): Learn {
       moves: 'energy' as const,
       share: variance > 0 ? p.sdW ** 2 / variance : 0,
       how: howToMeasure(p.load, p.by),
-      why: `±${quantity(fourInFive * 24 * p.sdW, 'Wh')} a day: its ${figureNames[p.by]} is ${ofOrigin[p.load.load[p.by].from]}.`,
+      why: `±${quantity(fourInFive * 24 * p.sdW, 'Wh')} a day, most by its ${figureNames[p.by]}: ${ofOrigin[p.load.load[p.by].from]}.`,
     }))
     .sort((a, b) => b.share - a.share)
   const starts = figures.starts.flatMap((s): ToMeasure[] => {

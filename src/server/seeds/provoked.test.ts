@@ -35,6 +35,12 @@ type Cure = Operation[] | 'its fix'
 /** Each finding of the survey on a demo job: what brings it about, where it is not there already, and what cures it. */
 const provoked: [id: string, job: Job, provoke: Operation[], cure: Cure][] = [
   ['circuit.unverified', alderHollow, [], [{ op: 'traceCircuit', circuitId: 'c15', traced: known }]],
+  [
+    'load.weather',
+    alderHollow,
+    [{ op: 'setOutage', facts: {}, clear: ['outdoorC'] }],
+    [{ op: 'setOutage', facts: { outdoorC: -12 } }],
+  ],
   ['load.unmeasured', millStreet, [], metered(millStreet, 'c5')],
   [
     'nameplate.missing',

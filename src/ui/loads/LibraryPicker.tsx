@@ -72,7 +72,7 @@ export function LibraryPicker({ circuitId: given, onClose, onAdded }: Props) {
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="library-title">
       <DialogTitle id="library-title">Add a load</DialogTitle>
-      <DialogContent className={styles.form}>
+      <DialogContent className={`${styles.form} ${styles.dialog}`}>
         {!given && (
           <Choice label="On the circuit" value={circuitId} options={circuits} onChange={setCircuitId} />
         )}

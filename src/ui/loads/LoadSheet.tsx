@@ -45,7 +45,7 @@ export function LoadSheet({ row, onClose }: { row: LoadRow; onClose: () => void 
           <X size={20} aria-hidden />
         </IconButton>
       </DialogTitle>
-      <DialogContent className={styles.form}>
+      <DialogContent className={`${styles.form} ${styles.dialog}`}>
         <p className={styles.lead}>
           <button
             type="button"

@@ -141,7 +141,7 @@ export function TypicalDialog({ typical, version, onChanged, onClose }: Props) {
     <Dialog open onClose={onClose} fullWidth maxWidth="md" aria-labelledby="typical-title">
       <form onSubmit={submit} noValidate>
         <DialogTitle id="typical-title">{typical ? typical.name : 'New typical load'}</DialogTitle>
-        <DialogContent className={styles.form}>
+        <DialogContent className={`${styles.form} ${styles.dialog}`}>
           <div className={styles.fields} style={{ paddingTop: 8 }}>
             {field('Name', 'name', 'name')}
             <Choice
