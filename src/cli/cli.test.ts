@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { calculate } from '@/core/calculator'
 import { calculators } from '@/core/calculators'
 import { evaluate } from '@/core/job/evaluate'
+import { loadsOverview } from '@/core/job/loads-overview'
 import { alderHollow, demoJobs } from '@/server/seeds/jobs'
 
 const folder = mkdtempSync(join(tmpdir(), 'spillway-cli-'))
@@ -117,4 +118,34 @@ test('import and export carry a job through the database unchanged', () => {
     status: 2,
     err: 'spillway: export: no job has the id no-such-job\n',
   })
+})
+
+test('loads gives what the screen of the loads shows; read tells a meter’s series apart and a utility’s table', () => {
+  const seen = loadsOverview(alderHollow)
+  const said = JSON.parse(run(['loads', '-'], JSON.stringify(alderHollow)).out)
+  expect(said).toMatchObject({
+    dailyWh: seen.dailyWh,
+    band: seen.learn.dailyWh,
+    schools: JSON.parse(JSON.stringify(seen.schools)),
+  })
+  const rows = Array.from({ length: 400 }, (_, i) => `${i * 60};${i % 40 < 10 ? '120,5' : '2,5'}`)
+  const log = run(['read', 'meter-log', '-'], ['elapsed s;W', ...rows].join('\n'))
+  expect(JSON.parse(log.out)).toMatchObject({
+    readings: 400,
+    idleW: 2.5,
+    dutyFraction: 0.25,
+    levels: [{ W: 120.5 }],
+  })
+  expect(run(['read', 'meter-log', '-'], 'a,b\nx,y\n')).toMatchObject({
+    status: 2,
+    out: '',
+    err: expect.stringMatching(/read meter-log: -: .*no row with a time and a figure/),
+  })
+  const table = run(['read', 'interval-csv', '-'], 'Start,kWh\n2026-01-05 00:00,0.4\n2026-01-05 01:00,0.5\n')
+  expect(JSON.parse(table.out).meters[0].intervals[1]).toEqual({
+    start: '2026-01-05T01:00:00-05:00',
+    minutes: 60,
+    Wh: 500,
+  })
+  expect(run(['read', 'gas-bill', '-']).err).toMatch(/there are: green-button, interval-csv, meter-log/)
 })
