@@ -14,7 +14,8 @@ import {
   withStart,
 } from './evidence'
 import { type Figure, type Known, type Load, loadSchema } from './load'
-import { type Log, worked } from './log'
+import type { Log } from './log'
+import { worked } from './log-of'
 
 const typical = (facts: Partial<Load> = {}): Load =>
   load(140, {

@@ -5,6 +5,7 @@ import { fault } from '../outcome'
 import { notNegative, positive } from '../quantity'
 import { figure, quantity } from '../units/format'
 import { step } from '../working'
+import { logFigures, sums } from './log-figures'
 
 const input = z.strictObject({
   readings: labelled(
@@ -30,27 +31,6 @@ const output = z.strictObject({
   dailyWh: labelled(z.number(), 'A day', 'Wh'),
   spreadFraction: labelled(z.number(), 'Spread of the spans', 'fraction'),
 })
-
-type Input = z.infer<typeof input>
-
-const sums = (i: Input) => ({
-  Wh: i.readings.reduce((sum, r) => sum + r.energyWh, 0),
-  h: i.readings.reduce((sum, r) => sum + r.hours, 0),
-})
-
-function solve(i: Input) {
-  const { Wh, h } = sums(i)
-  const meanW = Wh / h
-  const spans = i.readings.map(r => r.energyWh / r.hours)
-  const range = spans.reduce((a, b) => Math.max(a, b), 0) - spans.reduce((a, b) => Math.min(a, b), Infinity)
-  const duty = (meanW - i.idleW) / (i.runningW - i.idleW)
-  return {
-    meanW,
-    dutyFraction: Math.min(1, Math.max(0, duty)),
-    dailyWh: 24 * meanW,
-    spreadFraction: spans.length === 1 || meanW === 0 ? 0 : range / meanW,
-  }
-}
 
 /**
  * What a plug-in meter's log says of a load: average watts, the share of time it runs, watt-hours a day.
@@ -83,7 +63,7 @@ export const loadLog = calculator({
     i.runningW <= i.idleW
       ? [fault('runningW', `must be above idleW (${figure(i.idleW)} W): what it draws while it runs`)]
       : [],
-  solve,
+  solve: logFigures,
   explain: (i, r) => {
     const f = figure
     const { Wh, h } = sums(i)

@@ -1,5 +1,6 @@
 import { fail, fault, type Outcome, parseWith } from '../outcome'
-import { type Log, logSchema } from './log'
+import { loadLog } from './load-log'
+import { type Log, logInput, logSchema } from './log'
 import { seasonOf } from './season'
 import type { Segmentation } from './segment'
 
@@ -42,3 +43,6 @@ export function logOf(found: Segmentation, { volts, outdoorC, by, ...about }: Ab
     ...(hourly && { hourly: hourly.map(h => round(h, 4)) }),
   })
 }
+
+/** What `load-log` makes of a log, with its working. */
+export const worked = (log: Log) => loadLog.compute(logInput(log))

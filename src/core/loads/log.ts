@@ -1,6 +1,6 @@
 import * as z from 'zod'
 import { line, within } from '../quantity'
-import { loadLog } from './load-log'
+import { logFigures } from './log-figures'
 import { seasonSchema } from './season'
 
 const watts = within(0, 20_000, 'W')
@@ -58,17 +58,16 @@ export function levelW(highestW: number, stages: Log['stages']): number {
   return lower.reduce((sum, s) => sum + s.W * s.shareFraction, Math.max(0, rest) * highestW)
 }
 
-/** What `load-log` makes of it, with its working. */
-export const worked = (log: Log) =>
-  loadLog.compute({
-    readings: log.spans,
-    runningW: Math.max(levelW(log.runningW, log.stages), log.idleW + 1e-6),
-    idleW: log.idleW,
-  })
+/** Input of `load-log` for it: the running watts are the mean of its levels. */
+export const logInput = (log: Log) => ({
+  readings: log.spans,
+  runningW: Math.max(levelW(log.runningW, log.stages), log.idleW + 1e-6),
+  idleW: log.idleW,
+})
 
-/** The working of a log that knows only its total is the same as `load-log`’s: averages of its spans decide its range. */
+/** The share of the time by `load-log`, with the range that the spread of its spans leaves it. */
 export function dutyRange(log: Log): { value: number; low: number; high: number } {
-  const { dutyFraction, spreadFraction, meanW } = worked(log).result
+  const { dutyFraction, spreadFraction, meanW } = logFigures(logInput(log))
   const hours = log.spans.reduce((sum, s) => sum + s.hours, 0)
   // a day’s log says little of other days; a fortnight’s a lot: the meter’s own error stays
   const unsure = Math.min(
