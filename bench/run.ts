@@ -37,11 +37,13 @@ async function taps(jobId: string) {
     args: ['--no-sandbox', '--disable-gpu'],
   })
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-  const scripts: number[] = []
-  page.on('response', async response => {
-    if (response.request().resourceType() === 'script') scripts.push(gzipSync(await response.body()).length)
+  const sizes: Promise<number>[] = []
+  page.on('response', response => {
+    if (response.request().resourceType() === 'script')
+      sizes.push(response.body().then(body => gzipSync(body).length))
   })
   await page.goto(`${url}/jobs/${jobId}/panel`, { waitUntil: 'networkidle' })
+  const scripts = await Promise.all(sizes)
   console.log(
     `script on first load of the workspace: ${(scripts.reduce((a, b) => a + b, 0) / 1000).toFixed(0)} kB gzipped (limit 350 kB)`,
   )

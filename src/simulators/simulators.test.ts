@@ -86,6 +86,15 @@ test.each([
   },
 )
 
+test('a log of nothing and a log of seconds are refused in words', () => {
+  const about = { id: 'l', name: 'log', kind: 'simulated meter' as const, on: '2026-02-10', volts: 120 }
+  const { found } = played('chest-freezer', 1, 1)
+  const short = logOf({ ...found, observedH: 6 / 3600 }, about)
+  expect(short.ok || short.faults[0]?.message).toBe('the log lasts 6 s: let it run for some minutes at least')
+  const nothing = logOf({ ...found, meanW: 0 }, about)
+  expect(nothing.ok || nothing.faults[0]?.message).toMatch(/nothing was drawn/)
+})
+
 test('the same seed plays the same rows; another meter’s seed does not', () => {
   expect(played('chest-freezer', 5, 2).text).toBe(played('chest-freezer', 5, 2).text)
   expect(played('chest-freezer', 5, 2).text).not.toBe(played('chest-freezer', 6, 2).text)

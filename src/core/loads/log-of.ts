@@ -1,8 +1,12 @@
 import { fail, fault, type Outcome, parseWith } from '../outcome'
+import { figure } from '../units/format'
 import { loadLog } from './load-log'
 import { type Log, logInput, logSchema } from './log'
 import { seasonOf } from './season'
 import type { Segmentation } from './segment'
+
+/** Less than this tells nothing of a load, h. */
+const shortestH = 1 / 60
 
 interface About {
   id: string
@@ -22,6 +26,10 @@ export function logOf(found: Segmentation, { volts, outdoorC, by, ...about }: Ab
   const top = found.levels.at(-1)
   if (!top || found.meanW <= 0)
     return fail(fault('$', 'nothing was drawn in the whole log: was the load on this meter?'))
+  if (found.observedH < shortestH)
+    return fail(
+      fault('$', `the log lasts ${figure(found.observedH * 3600)} s: let it run for some minutes at least`),
+    )
   const lower = found.levels.slice(0, -1)
   const runningA = top.W / volts
   const inrushA = found.highestStartA ?? 0
