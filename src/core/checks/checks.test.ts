@@ -1,8 +1,7 @@
 import { requestsOf } from '../ask/requests'
 import { evaluate } from '../job/evaluate'
-import { applied, circuit, job, load, splitStation, station } from '../job/fixtures/jobs'
+import { applied, circuit, job, load, splitStation, station, utilityYear } from '../job/fixtures/jobs'
 import type { Job } from '../job/schema'
-import type { Utility } from '../loads/utility'
 import { bare } from '../panel/schema'
 
 const findings = (j: Job) => evaluate(j).findings
@@ -67,26 +66,7 @@ const heater = (duty: { value?: number; atC: number }) =>
 const cold = {
   outage: { hours: 4, startFraction: 1, reserveFraction: 0, deratingFraction: 1, outdoorC: -16 },
 }
-/** A house that takes 10 kWh on a mean day. */
-const utility: Utility = {
-  seriesId: '5a1de000-0000-4000-8003-000000000009',
-  meterId: 'm',
-  document: 'year.xml',
-  on: '2026-02-01',
-  minutes: 60,
-  firstDay: '2025-02-01',
-  lastDay: '2026-01-31',
-  demand: {
-    dailyMeanWh: 10_000,
-    peakDayWh: 1,
-    peakDay: '2026-01-01',
-    peakW: 1,
-    baseW: 1,
-    gaps: 0,
-    days: 365,
-  },
-  seasons: {},
-}
+const utility = utilityYear()
 
 const speaks: [string, Job, Job][] = [
   [

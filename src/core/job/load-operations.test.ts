@@ -1,9 +1,8 @@
 import fc from 'fast-check'
 import { figureKeys, type Load, startFigure } from '../loads/load'
 import type { Log } from '../loads/log'
-import type { Utility } from '../loads/utility'
 import { origins } from '../working'
-import { applied, circuit, job, load } from './fixtures/jobs'
+import { applied, circuit, job, load, utilityYear } from './fixtures/jobs'
 import { applyOperation, describeOperation, type Operation, operationSchema } from './operations'
 import { circuitsOf } from './panels'
 import type { Job } from './schema'
@@ -28,25 +27,7 @@ const log: Log = {
   runningW: 118,
   idleW: 2,
 }
-const utility: Utility = {
-  seriesId: '5a1de000-0000-4000-8003-000000000009',
-  meterId: 'm',
-  document: 'year.xml',
-  on: '2026-02-01',
-  minutes: 60,
-  firstDay: '2025-02-01',
-  lastDay: '2026-01-31',
-  demand: {
-    dailyMeanWh: 20_000,
-    peakDayWh: 40_000,
-    peakDay: '2026-01-01',
-    peakW: 6000,
-    baseW: 300,
-    gaps: 0,
-    days: 365,
-  },
-  seasons: { winter: 25_000 },
-}
+const utility = utilityYear()
 const fridgeOf = (j: Job) => circuitsOf(j)[0]?.loads[0]
 const faultsOf = (j: Job, operation: Operation) => {
   const outcome = applyOperation(j, operation)
