@@ -4,7 +4,7 @@ import { type CircuitNeed, named, supplyOf } from '../job/needs'
 import type { SimpleOperation } from '../job/operations'
 import { busShare } from '../job/panel-takes'
 import { placeText, reachedPanels, tiedPanel } from '../job/panels'
-import { panelDemand } from '../loads/panel-demand'
+import { demandOn } from '../loads/panel-demand'
 import { bodyOf } from '../panel/body'
 import { leadNeededIn, reaches } from '../panel/reach'
 import { roomFor } from '../panel/room'
@@ -211,13 +211,7 @@ export function panelCapacity({ job }: Evaluated): Finding[] {
   return job.panels.flatMap(panel => {
     const { demandW, mainA } = panel
     if (!demandW || mainA === undefined || !reachedPanels(job).has(panel.id)) return []
-    const worked = panelDemand.compute(
-      { peakW: demandW.value, mainA, addedW: added, volts: 240, peakFactor: demandW.peakFactor ?? 1 },
-      {
-        peakW: { from: demandW.from, ...(demandW.document && { document: demandW.document }) },
-        mainA: { from: 'job' },
-      },
-    )
+    const worked = demandOn(demandW, mainA, added)
     if (worked.result.ok) return []
     return [
       {

@@ -101,7 +101,12 @@ test('the utility’s data bring the panel its highest demand with the allowance
   expect(describeOperation(start, take)).toBe('took the utility data year.xml')
   expect(applied(taken, { op: 'dropUtility' })).toEqual(start)
   expect(faultsOf(start, { ...take, panelId: 'gone' })[0]).toMatch(/no longer hold the panel gone/)
-  // a demand that somebody entered by hand stays when the data go
+  // a demand that somebody entered by hand stays when the data go, or were never there
+  const entered = applied(start, {
+    op: 'setPanel',
+    facts: { demandW: { value: 9000, from: 'utility data' } },
+  })
+  expect(applied(entered, { op: 'dropUtility' })).toEqual(entered)
   const byHand = applied(taken, {
     op: 'setPanel',
     facts: { demandW: { value: 9000, from: 'utility data', document: 'a letter' } },

@@ -339,8 +339,9 @@ function change(operation: SimpleOperation): Change {
       }
     case 'dropUtility':
       return job => {
-        for (const panel of job.panels)
-          if (panel.demandW?.document === job.utility?.document) delete panel.demandW
+        const { utility } = job
+        if (!utility) return
+        for (const panel of job.panels) if (panel.demandW?.document === utility.document) delete panel.demandW
         delete job.utility
       }
     case 'putCalculation':

@@ -1,8 +1,8 @@
-import { panelDemand } from '../loads/panel-demand'
+import { demandOn } from '../loads/panel-demand'
 import { freeSpaces } from '../panel/positions'
 import { roomFor } from '../panel/room'
 import type { Panel } from '../panel/schema'
-import { fromJob, type Working } from '../working'
+import type { Working } from '../working'
 import { feederOf } from './panels'
 import type { Job } from './schema'
 
@@ -26,16 +26,7 @@ export function panelTakes(job: Job, panel: Panel): PanelTakes {
   const { demandW, busA } = panel
   const mainA = panel.mainA ?? feederOf(job, panel)?.circuit.breakerA
   const fedIn = panel.circuits.filter(c => c.purpose === 'solar').reduce((sum, c) => sum + c.breakerA, 0)
-  const worked =
-    demandW && mainA !== undefined
-      ? panelDemand.compute(
-          { peakW: demandW.value, mainA, addedW: 0, volts: 240, peakFactor: demandW.peakFactor ?? 1 },
-          {
-            peakW: { from: demandW.from, ...(demandW.document && { document: demandW.document }) },
-            mainA: fromJob,
-          },
-        )
-      : null
+  const worked = demandW && mainA !== undefined ? demandOn(demandW, mainA) : null
   return {
     free: freeSpaces(panel.spaces, panel.circuits, panel.unusable).length,
     unusable: panel.unusable.length,

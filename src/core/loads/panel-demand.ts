@@ -3,7 +3,7 @@ import { calculator } from '../calculator'
 import { labelled } from '../field'
 import { notNegative, positive } from '../quantity'
 import { figure, quantity } from '../units/format'
-import { step } from '../working'
+import { fromJob, type Provenance, step } from '../working'
 
 const input = z.strictObject({
   peakW: labelled(notNegative, 'Highest demand of a year', 'W'),
@@ -91,3 +91,14 @@ export const panelDemand = calculator({
     },
   ],
 })
+
+/** What `panel-demand` says of a panel's highest demand, W, on its main, A, with `addedW` on top: NEC 220.87. */
+export const demandOn = (
+  { value, peakFactor = 1, from, document }: Provenance & { value: number; peakFactor?: number | undefined },
+  mainA: number,
+  addedW = 0,
+) =>
+  panelDemand.compute(
+    { peakW: value, mainA, addedW, volts: 240, peakFactor },
+    { peakW: { from, ...(document && { document }) }, mainA: fromJob },
+  )

@@ -63,7 +63,7 @@ const nominal = (volts: number): 120 | 240 | null =>
  * code letters by NEC table 430.7(B); minimum circuit ampacity by NEC 440.4(B) and 430.24.
  */
 export function derivation(plate: Plate, circuitV: 120 | 240): PlateReading {
-  const { watts, horsepower, minCircuitA, maxBreakerA, ratedLoadA, lockedRotorA, phase, hz } = plate
+  const { watts, horsepower, minCircuitA, maxBreakerA, ratedLoadA, lockedRotorA, hz } = plate
   const motor =
     lockedRotorA !== undefined ||
     horsepower !== undefined ||
@@ -121,19 +121,7 @@ export function derivation(plate: Plate, circuitV: 120 | 240): PlateReading {
         ? [`Made for ${figure(hz)} Hz: a motor turns faster and draws otherwise at 60 Hz.`]
         : []),
     ],
-    impossible: impossible({
-      watts,
-      runningVA,
-      runningA,
-      minCircuitA,
-      maxBreakerA,
-      ratedLoadA,
-      lockedRotorA,
-      horsepower,
-      phase,
-      plate,
-      circuitV,
-    }),
+    impossible: impossible(plate, runningA, runningVA, circuitV),
   }
 }
 
@@ -234,34 +222,15 @@ function lockedRotor({ lockedRotorA, codeLetter, horsepower }: Plate, volts: num
   }
 }
 
-interface Facts {
-  watts: number | undefined
-  runningVA: Calculated | null
-  runningA: Calculated | null
-  minCircuitA: number | undefined
-  maxBreakerA: number | undefined
-  ratedLoadA: number | undefined
-  lockedRotorA: number | undefined
-  horsepower: number | undefined
-  phase: 1 | 3 | undefined
-  plate: Plate
-  circuitV: 120 | 240
-}
-
-function impossible(f: Facts): PlateReading['impossible'] {
+function impossible(
+  plate: Plate,
+  runningA: Calculated | null,
+  runningVA: Calculated | null,
+  circuitV: 120 | 240,
+): PlateReading['impossible'] {
   const found: PlateReading['impossible'] = []
   const say = (key: keyof Plate, message: string) => found.push({ key, message })
-  const {
-    watts,
-    runningVA,
-    runningA,
-    minCircuitA,
-    maxBreakerA,
-    ratedLoadA,
-    lockedRotorA,
-    horsepower,
-    plate,
-  } = f
+  const { watts, minCircuitA, maxBreakerA, ratedLoadA, lockedRotorA, horsepower } = plate
   const given = (plate.VA ?? (plate.amps ?? ratedLoadA) !== undefined) ? runningVA : null
   if (watts !== undefined && given && watts > given.value * 1.05)
     say(
@@ -297,15 +266,15 @@ function impossible(f: Facts): PlateReading['impossible'] {
       'lockedRotorA',
       `locked-rotor amps (${figure(lockedRotorA)} A) are several times the running amps (${figure(runningA.value)} A), never below.`,
     )
-  if (f.phase === 3)
+  if (plate.phase === 3)
     say('phase', 'three-phase: a 120/240 V split-phase panel cannot run it without a converter.')
   if (plate.volts !== undefined) {
     const v = nominal(plate.volts)
     if (v === null) say('volts', `${figure(plate.volts)} V is neither of a panel’s voltages, 120 or 240 V.`)
-    else if (v !== f.circuitV)
+    else if (v !== circuitV)
       say(
         'volts',
-        `${figure(plate.volts)} V on a ${f.circuitV} V circuit: this plate belongs to another circuit.`,
+        `${figure(plate.volts)} V on a ${circuitV} V circuit: this plate belongs to another circuit.`,
       )
   }
   return found

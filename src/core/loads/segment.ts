@@ -119,6 +119,7 @@ export function segment(
       onS += s
       hourOnS[hour] = (hourOnS[hour] ?? 0) + s
     } else offWs += ws
+    // the reading that fills a day belongs to it, not to the next
     const day = Math.floor(observedS / 86_400.001)
     daysS[day] = (daysS[day] ?? 0) + s
     daysWs[day] = (daysWs[day] ?? 0) + ws

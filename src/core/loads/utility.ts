@@ -1,6 +1,5 @@
 import * as z from 'zod'
 import { line } from '../quantity'
-import { panelDemand } from './panel-demand'
 import { type Season, seasonSchema } from './season'
 
 const Wh = z.number().min(0, 'must not be negative')
@@ -34,17 +33,6 @@ export type Utility = z.infer<typeof utilitySchema>
 
 /** Hourly data hide the quarter-hour's peak: what is allowed for it unless the person says otherwise. An assumption. */
 export const assumedPeakFactor: Record<Utility['minutes'], number> = { 15: 1, 30: 1.1, 60: 1.25 }
-
-/** What `panel-demand` says of a panel's highest demand: NEC 220.87. */
-export const spare = (
-  demandW: { value: number; peakFactor?: number | undefined },
-  mainA: number,
-  addedW = 0,
-) =>
-  panelDemand.compute(
-    { peakW: demandW.value, mainA, addedW, volts: 240, peakFactor: demandW.peakFactor ?? 1 },
-    { peakW: { from: 'utility data' }, mainA: { from: 'job' } },
-  )
 
 export interface Explained {
   season: Season | null

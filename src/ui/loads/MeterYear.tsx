@@ -4,7 +4,8 @@ import { useEffect, useState } from 'react'
 import { loadsOverview } from '@/core/job/loads-overview'
 import { reachedPanels } from '@/core/job/panels'
 import { conditionsOf } from '@/core/job/schema'
-import { assumedPeakFactor, explained, spare, type Utility } from '@/core/loads/utility'
+import { demandOn } from '@/core/loads/panel-demand'
+import { assumedPeakFactor, explained, type Utility } from '@/core/loads/utility'
 import type { UtilityViews } from '@/core/loads/utility-year'
 import { figure, quantity } from '@/core/units/format'
 import { call } from '../api'
@@ -68,7 +69,7 @@ export function MeterYear({ seriesId, name, meters, warnings }: Props) {
   const peakFactor = typeof typed === 'number' && typed >= 1 && typed <= 3 ? typed : null
   const judged =
     summed && peakFactor !== null && panel?.mainA !== undefined
-      ? spare({ value: summed.demand.peakW, peakFactor }, panel.mainA)
+      ? demandOn({ value: summed.demand.peakW, peakFactor, from: 'utility data' }, panel.mainA)
       : null
   const reverseWh = meters.find(m => m.flow === 'reverse')?.totalWh
   const utility: Utility | null = summed

@@ -299,7 +299,12 @@ function SimulatedMeter({
             Stop the meter, keep what it logged
           </Button>
         ) : (
-          <Button variant="outlined" onClick={() => void play()} disabled={pending > 0}>
+          <Button
+            variant="outlined"
+            onClick={() => void play()}
+            disabled={pending > 0}
+            title={pending > 0 ? 'The last change is being saved first' : undefined}
+          >
             Start the meter
           </Button>
         )}
