@@ -43,7 +43,11 @@ export function largestJob(): Job {
         })),
       },
     ],
-    source: { station: sluice22, expansionUnits: 1, arrangement: 'tied', liveLeg: 'L1' },
+    source: {
+      units: [{ id: 'u1', equipment: sluice22, expansionUnits: 1, owned: false }],
+      arrangement: 'tied',
+      liveLeg: 'L1',
+    },
     hookup: { method: 'interlocked-inlet', bondingPlug: false },
   }
 }

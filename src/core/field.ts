@@ -47,6 +47,8 @@ export interface Field {
   /** of a text: what to offer */
   among: readonly string[]
   default?: unknown
+  /** of a number: that the datasheet is silent is an answer too */
+  notStated?: boolean
 }
 
 const known = new WeakMap<z.ZodType, Field[]>()
@@ -117,6 +119,13 @@ function fieldOf(key: string, schema: z.ZodType): Field {
   switch (def.type) {
     case 'number':
       field.kind = 'format' in def ? 'whole' : 'number'
+      break
+    case 'union':
+      // a number, or the word that the datasheet is silent
+      if (def.options.some(o => definition(o as z.ZodType).type === 'number')) {
+        field.kind = 'number'
+        field.notStated = true
+      }
       break
     case 'boolean':
       field.kind = 'yes-no'

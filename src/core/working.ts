@@ -43,6 +43,10 @@ export type Unit =
   | 'Wh/gal'
   | '%/°C'
   | 'degrees'
+  | 'lb'
+  | '$'
+  | 'in'
+  | 's'
 
 /** One value in a working: an input with its provenance, or a step with its arithmetic. */
 export interface WorkingValue {

@@ -1,8 +1,22 @@
 import { requestsOf } from '../ask/requests'
+import {
+  freshet18,
+  inletL1430,
+  interlockW,
+  riffle1n,
+  riffle6,
+  ripple410,
+  tailrace5k,
+  weirgateCombiner,
+} from '../equipment/fixtures/parts'
+import type { Station } from '../equipment/source-kinds'
+import type { Link, Run } from '../hookup/design'
 import { evaluate } from '../job/evaluate'
 import { applied, circuit, job, load, splitStation, station, utilityYear } from '../job/fixtures/jobs'
-import type { Job } from '../job/schema'
+import { type Job, jobSchema } from '../job/schema'
 import { bare } from '../panel/schema'
+import type { Source } from '../source/design'
+import { checkCatalogue } from './catalogue'
 
 const findings = (j: Job) => evaluate(j).findings
 const ids = (j: Job) => findings(j).map(f => f.id)
@@ -281,8 +295,398 @@ test.each(speaks)('%s speaks where it should and is silent where not', (id, wron
   expect(ids(right)).not.toContain(id)
 })
 
+const planned = (facts: Partial<Job['hookup']>) => ({
+  hookup: { method: 'interlocked-inlet' as const, bondingPlug: false, ...facts },
+})
+const switched = (facts: Partial<Job['hookup']> = {}) => ({
+  hookup: { method: 'multi-circuit-switch' as const, bondingPlug: false, switch: riffle6, ...facts },
+})
+const critical = (facts: Partial<Job['hookup']> = {}) => ({
+  hookup: { method: 'critical-subpanel' as const, bondingPlug: false, ...facts },
+})
+const units = (equipment: Station, second: Station = equipment) => [
+  { id: 'u1', equipment, expansionUnits: 0, owned: false },
+  { id: 'u2', equipment: second, expansionUnits: 0, owned: false },
+]
+const solarStation = station({ solar: { count: 1, minV: 30, maxV: 100, maxA: 15, maxW: 900 } })
+const array = (series: number, parallel = 1) => ({
+  source: {
+    station: solarStation,
+    arrays: [{ id: 'a', unitId: 'u1', module: ripple410, series, parallel, owned: false }],
+  },
+  brief: { wants: [], coldestC: -10 },
+})
+const fuelled = (facts: Partial<NonNullable<Source['generator']>> = {}, unit: Partial<Station> = {}) => ({
+  source: {
+    station: station({ acInputW: 900, ...unit }),
+    generator: {
+      equipment: freshet18,
+      gallons: 5,
+      where: 'outdoors' as const,
+      owned: true,
+      fromH: 9,
+      toH: 17,
+      ...facts,
+    },
+  },
+})
+const stands = (coldestC: number, charged = true) => ({
+  source: {
+    station: station({ chemistry: 'lfp' }),
+    stands: { exposure: 'indoors' as const, coldestC },
+    ...(charged && { charging: { from: 'not from the panel' as const } }),
+  },
+})
+const run = (facts: Partial<Run> = {}): Run => ({
+  id: 'r',
+  name: 'Inlet to panel',
+  breakerA: 30,
+  material: 'cu',
+  size: '10',
+  insulationC: 75,
+  conductors: 3,
+  currentCarrying: 3,
+  deratingKnown: false,
+  groundSize: '10',
+  conduit: 'EMT',
+  tradeSize: '3/4',
+  lengthFt: 20,
+  ...facts,
+})
+const cord: Link = {
+  id: 'c',
+  kind: 'cord',
+  from: 'TT-30',
+  to: 'TT-30',
+  ratingA: 30,
+  size: '10',
+  lengthFt: 25,
+  listed: true,
+}
+const inletLink: Link = { id: 'i', kind: 'inlet', from: 'TT-30', ratingA: 30 }
+const lit = [circuit(1, { loads: [load(1800)] })]
+const transformed = (loadW: number, idleW = 38) => ({
+  circuits: [circuit(1, { poles: 2, loads: [load(loadW)] })],
+  facts: {
+    source: {
+      arrangement: 'autotransformer' as const,
+      autotransformer: { ...tailrace5k, idleW },
+    },
+  },
+})
+const over = transformed(1900)
+const under = transformed(900)
+const placedOn = (...places: [string, number][]) => ({
+  positions: places.map(([circuitId, position]) => ({ circuitId, position, pinned: false })),
+})
+const afci = [circuit(1, { protection: 'arc-fault' })]
+const two = [circuit(1, { loads: [load(900)] }), circuit(3, { loads: [load(900)] })]
+
+/** The checks of source, hook-up and path: what is wrong, and the same job cured. */
+const connected: [string, Job, Job][] = [
+  [
+    'interlock.wrong-space',
+    job([], planned({ backfed: { space: 9, breakerA: 30, heldDown: true } })),
+    job([], planned({ backfed: { space: 1, breakerA: 30, heldDown: true } })),
+  ],
+  [
+    'interlock.not-listed',
+    job([], { ...planned({ interlock: interlockW }), panel: { series: 'Gauge G-8' } }),
+    job([], { ...planned({ interlock: interlockW }), panel: { series: 'Weirline W-30' } }),
+  ],
+  [
+    'interlock.not-listed',
+    job([], planned({ interlock: { ...interlockW, listed: false } })),
+    job([], planned({ interlock: interlockW })),
+  ],
+  [
+    'backfeed.no-hold-down',
+    job([], planned({ backfed: { breakerA: 30, heldDown: false } })),
+    job([], planned({ backfed: { breakerA: 30, heldDown: true } })),
+  ],
+  ['cord.permanent', job([], planned({ fixedCord: true })), job([], planned({ fixedCord: false }))],
+  ['utility-return.blind', job([], planned({})), job([], planned({ utilityTold: true }))],
+  [
+    'ground.interrupted',
+    job([], planned({ ground: 'interrupted' })),
+    job([], planned({ ground: 'continuous' })),
+  ],
+  ['neutral.left-behind', job(afci, switched()), job(afci, switched({ neutrals: 'follow their hots' }))],
+  [
+    'neutral.left-behind',
+    job([circuit(1)], critical({ neutrals: 'stay behind' })),
+    job([circuit(1)], critical({ neutrals: 'follow their hots' })),
+  ],
+  [
+    'bond.two',
+    job([], {
+      hookup: { method: 'extension-cords', bondingPlug: true },
+      source: { station: station({ neutral: 'bonded' }) },
+    }),
+    job([], {
+      hookup: { method: 'extension-cords', bondingPlug: false },
+      source: { station: station({ neutral: 'bonded' }) },
+    }),
+  ],
+  // the device decides over the method's habit: this single-circuit switch leaves the neutral
+  [
+    'bond.none',
+    job([circuit(1)], { hookup: { method: 'single-circuit-switch', bondingPlug: false, switch: riffle1n } }),
+    job([circuit(1)], {
+      hookup: {
+        method: 'single-circuit-switch',
+        bondingPlug: false,
+        switch: { ...riffle1n, switchesNeutral: false },
+      },
+    }),
+  ],
+  [
+    'charge.loop',
+    job([], { source: { charging: { from: 'a circuit of the panel it feeds' } } }),
+    job([], { source: { charging: { from: 'the panel, only when disconnected' } } }),
+  ],
+  [
+    'passthrough.forbidden',
+    job([], fuelled({}, { passThrough: 'forbidden on a bonded neutral' })),
+    job([], fuelled({}, { passThrough: 'allowed' })),
+  ],
+  [
+    'y-adapter',
+    job([circuit(1, { poles: 2 })], { source: { units: units(station()), arrangement: 'independent' } }),
+    job([circuit(1)], { source: { units: units(station()), arrangement: 'independent' } }),
+  ],
+  [
+    'y-adapter',
+    job([circuit(1)], {
+      source: {
+        units: units(station()),
+        arrangement: 'combined',
+        combiner: { ...weirgateCombiner, pairs: [], synchronises: false },
+      },
+    }),
+    job([circuit(1)], {
+      source: {
+        units: units(station()),
+        arrangement: 'combined',
+        combiner: { ...weirgateCombiner, pairs: [] },
+      },
+    }),
+  ],
+  [
+    'neutral.shared-overload',
+    job(shared(1, 3), { source: { units: units(station()), arrangement: 'independent' } }),
+    job(shared(1, 3), {
+      source: {
+        units: units(station()),
+        arrangement: 'combined',
+        combiner: { ...weirgateCombiner, pairs: [] },
+      },
+    }),
+  ],
+  ['autotransformer.limit', job(over.circuits, over.facts), job(under.circuits, under.facts)],
+  ['autotransformer.idle', job(under.circuits, under.facts), job(under.circuits, split)],
+  [
+    'auto.full-load',
+    job(
+      [circuit(1, { loads: [load(1500, { id: 'a', byHand: true }), load(1500, { id: 'b', byHand: true })] })],
+      critical(),
+    ),
+    job([circuit(1, { loads: [load(1500, { byHand: true })] })], critical()),
+  ],
+  ['energy.cold', job([], stands(-5)), job([], stands(5))],
+  [
+    'store.none',
+    job([circuit(1)], {
+      source: { units: [{ id: 'u1', equipment: freshet18, expansionUnits: 0, owned: true }] },
+    }),
+    job([circuit(1)]),
+  ],
+  ['solar.over-voltage', job([], array(3)), job([], array(2))],
+  ['solar.under-voltage', job([], array(1)), job([], array(2))],
+  ['solar.clipped', job([], array(2, 3)), job([], array(2))],
+  [
+    'generator.too-small',
+    job(lit, fuelled({}, { acInputW: 1500 })),
+    job([circuit(1, { loads: [load(200)] })], fuelled({}, { acInputW: 1500 })),
+  ],
+  ['generator.indoors', job([], fuelled({ where: 'indoors' })), job([], fuelled())],
+  [
+    'generator.quiet',
+    job([], fuelled({ quietFromH: 16, quietToH: 8 })),
+    job([], fuelled({ quietFromH: 22, quietToH: 7 })),
+  ],
+  ['wire.small', job([circuit(1, { breakerA: 30 })]), job([circuit(1, { breakerA: 20 })])],
+  ['wire.small', job([], planned({ runs: [run({ size: '12' })] })), job([], planned({ runs: [run()] }))],
+  [
+    'wire.derate',
+    job([], planned({ runs: [run({ conductors: 8, currentCarrying: 6, breakerA: 20, tradeSize: '1' })] })),
+    job(
+      [],
+      planned({
+        runs: [run({ conductors: 8, currentCarrying: 6, breakerA: 20, tradeSize: '1', deratingKnown: true })],
+      }),
+    ),
+  ],
+  [
+    'conduit.overfull',
+    job([], planned({ runs: [run({ conductors: 9, tradeSize: '1/2' })] })),
+    job([], planned({ runs: [run({ conductors: 3, tradeSize: '1/2' })] })),
+  ],
+  [
+    'box.overfull',
+    job([], planned({ runs: [run({ boxIn3: 18, spliced: 8 })] })),
+    job([], planned({ runs: [run({ boxIn3: 42, spliced: 8 })] })),
+  ],
+  [
+    'ground.small',
+    job([], planned({ runs: [run({ groundSize: '14' })] })),
+    job([], planned({ runs: [run()] })),
+  ],
+  [
+    'drop.high',
+    job(lit, planned({ path: [{ ...cord, lengthFt: 150 }, inletLink] })),
+    job(lit, planned({ path: [cord, inletLink] })),
+  ],
+  [
+    'cord.weak-link',
+    job(lit, planned({ path: [{ ...cord, ratingA: 20 }, inletLink] })),
+    job(lit, planned({ path: [cord, inletLink] })),
+  ],
+  [
+    'cord.no-mate',
+    job(lit, planned({ path: [{ ...cord, from: 'L5-30' }, inletLink] })),
+    job(lit, planned({ path: [cord, inletLink] })),
+  ],
+  [
+    'cord.unlisted',
+    job(lit, planned({ path: [{ ...cord, listed: false }, inletLink] })),
+    job(lit, planned({ path: [cord, inletLink] })),
+  ],
+  [
+    'position.limit',
+    job([circuit(1)], switched(placedOn(['c1', 5]))),
+    job([circuit(1)], switched(placedOn(['c1', 1]))),
+  ],
+  [
+    'position.none',
+    job(two, switched(placedOn(['c1', 1]))),
+    job(two, switched(placedOn(['c1', 1], ['c3', 2]))),
+  ],
+  [
+    'input.limit',
+    job([circuit(1, { loads: [load(2600)] })], {
+      ...switched({ ...placedOn(['c1', 1]), switch: { ...riffle6, inputA: 20 } }),
+      ...split,
+    }),
+    job([circuit(1, { loads: [load(2300)] })], {
+      ...switched({ ...placedOn(['c1', 1]), switch: { ...riffle6, inputA: 20 } }),
+      ...split,
+    }),
+  ],
+  [
+    'neutral.shared-split',
+    job(shared(1, 3), { ...switched(placedOn(['c1', 1], ['c3', 4])), ...split }),
+    job(shared(1, 3), { ...switched(placedOn(['c1', 1], ['c3', 2])), ...split }),
+  ],
+  [
+    'mount.wet',
+    job([], { ...switched(), panel: { exposure: 'wet' } }),
+    job([], { ...switched(), panel: { exposure: 'indoors' } }),
+  ],
+]
+
+test.each(connected)('%s speaks of a bad connection and is silent once it is cured', (id, wrong, right) => {
+  expect(jobSchema.safeParse(wrong).error?.issues ?? []).toEqual([])
+  expect(ids(wrong)).toContain(id)
+  expect(ids(right)).not.toContain(id)
+})
+
+test('every check of the catalogue is provoked here, and nothing speaks that is not in it', () => {
+  const provoked = new Set([...speaks, ...connected].map(([id]) => id))
+  expect(checkCatalogue.map(c => c.id).filter(id => !provoked.has(id))).toEqual([])
+  const known = new Set(checkCatalogue.map(c => c.id))
+  for (const [, wrong] of [...speaks, ...connected])
+    for (const f of findings(wrong)) expect(known).toContain(f.id)
+})
+
+test('a sound job, surveyed and designed to the end, has nothing to stop or fix', () => {
+  const sound = job(
+    [
+      circuit(5, { loads: [load(300)], tier: 1 }),
+      circuit(6, { loads: [load(250)] }),
+      circuit(7, { poles: 2, loads: [motor(8)] }),
+    ],
+    {
+      source: {
+        station: splitStation({ energyWh: 40_000, acInputW: 1500, passThrough: 'allowed' }),
+        arrangement: 'split-phase',
+        generator: { equipment: freshet18, gallons: 5, where: 'outdoors', fromH: 9, toH: 17, owned: true },
+        stands: { exposure: 'indoors', coldestC: 12 },
+        charging: { from: 'the panel, only when disconnected' },
+      },
+      hookup: {
+        method: 'interlocked-inlet',
+        bondingPlug: false,
+        interlock: interlockW,
+        inlet: inletL1430,
+        backfed: { space: 1, breakerA: 30, heldDown: true },
+        ground: 'continuous',
+        utilityTold: true,
+        path: [
+          {
+            ...cord,
+            from: '14-50',
+            to: 'L14-30',
+            id: 'a',
+            kind: 'adapter',
+            lengthFt: undefined,
+            size: undefined,
+          },
+          { ...cord, from: 'L14-30', to: 'L14-30' },
+          { ...inletLink, from: 'L14-30' },
+          { id: 'w', kind: 'wire', ratingA: 30, size: '10', lengthFt: 15 },
+          { id: 'b', kind: 'breaker', ratingA: 30 },
+        ],
+        runs: [run()],
+      },
+      panel: { series: 'Weirline W-30', exposure: 'indoors', clearDepthIn: 40, breakerTypes: [] },
+    },
+  )
+  expect(findings(sound).filter(f => f.severity === 'stop' || f.severity === 'fix')).toEqual([])
+})
+
+test('an accepted finding stays listed with name and reason; a stop is never taken as accepted', () => {
+  const wrong = job(
+    [circuit(1)],
+    planned({ backfed: { breakerA: 30, heldDown: false }, fixedCord: true, ground: 'interrupted' }),
+  )
+  const accept = (key: string) => ({
+    key,
+    by: 'Designer',
+    on: '2026-03-01',
+    reason: 'Listed bolt-on breaker',
+  })
+  const found = findings(wrong)
+  const fix = found.find(f => f.id === 'backfeed.no-hold-down')
+  const stop = found.find(f => f.id === 'ground.interrupted')
+  const after = findings({ ...wrong, accepted: [accept(fix?.key ?? ''), accept(stop?.key ?? '')] })
+  expect(after.find(f => f.key === fix?.key)?.accepted?.by).toBe('Designer')
+  expect(after.find(f => f.key === stop?.key)?.accepted).toBeUndefined()
+  expect(after).toHaveLength(found.length)
+})
+
+test('articles follow the edition of the job', () => {
+  const wrong = job([circuit(1, { breakerA: 30 })])
+  const article = (edition: Job['edition']) =>
+    findings({ ...wrong, edition }).find(f => f.id === 'wire.small')?.article
+  expect([article(2017), article(2023)]).toEqual([
+    'NEC 240.4, table 310.15(B)(16)',
+    'NEC 240.4, table 310.16',
+  ])
+})
+
 test('every fix that the tool offers settles its finding', () => {
-  const offered = speaks.flatMap(([, wrong]) =>
+  const offered = [...speaks, ...connected].flatMap(([, wrong]) =>
     findings(wrong).flatMap(f => f.fixes.map(fix => ({ wrong, f, fix }))),
   )
   expect(offered.length).toBeGreaterThan(15)
@@ -295,7 +699,7 @@ test('every fix that the tool offers settles its finding', () => {
 })
 
 test('no finding, caution or verdict ever says safe or approved, and every stop says what to do', () => {
-  for (const [, wrong, right] of speaks) {
+  for (const [, wrong, right] of [...speaks, ...connected]) {
     expect(JSON.stringify([evaluate(wrong), evaluate(right)])).not.toMatch(/\bsafe\b|\bapproved\b/i)
     for (const f of findings(wrong)) expect(f.remedy.length).toBeGreaterThan(10)
   }

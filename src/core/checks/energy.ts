@@ -1,32 +1,40 @@
+import { runOf } from '../job/energy'
 import type { Evaluated } from '../job/evaluated'
-import { runtime } from '../source/runtime'
+import type { Job } from '../job/schema'
+import type { Source } from '../source/design'
 import { plural, quantity } from '../units/format'
-import type { Finding, Fix } from './finding'
+import type { Fix, Said } from './finding'
 
 /** Energy. */
 
-/** Fewest expansion units that make the store last, or null where even the most do not. */
+/** The same job with so many expansion units on every unit. */
+const expanded = (job: Job, units: number): Job =>
+  job.source
+    ? {
+        ...job,
+        source: { ...job.source, units: job.source.units.map(u => ({ ...u, expansionUnits: units })) },
+      }
+    : job
+
+/** The most expansion units that every unit of the source takes. */
+export const mostExpansions = (source: Source): number =>
+  Math.min(
+    ...source.units.map(u => (u.equipment.kind === 'station' ? (u.equipment.expansion?.most ?? 0) : 0)),
+  )
+
+/** Fewest expansion units (on each unit) that make the store last, or null where even the most do not. */
 export function expansionUnitsNeeded({ job, figures }: Pick<Evaluated, 'job' | 'figures'>): number | null {
   const { source, outage } = job
-  const { run } = figures
-  const expansion = source?.station.expansion
-  if (!source || !run || !expansion) return null
-  for (let units = source.expansionUnits + 1; units <= expansion.most; units++) {
-    const { result } = runtime.compute({
-      capacityWh: source.station.energyWh + units * expansion.energyWh,
-      startFraction: outage.startFraction,
-      reserveFraction: outage.reserveFraction,
-      deratingFraction: outage.deratingFraction,
-      idleW: source.station.idleW,
-      efficiencyFraction: source.station.efficiencyFraction,
-      loadW: figures.meanLoadW,
-    })
-    if (result.hours >= outage.hours) return units
+  if (!source || !figures.run) return null
+  const had = Math.max(...source.units.map(u => u.expansionUnits))
+  for (let units = had + 1; units <= mostExpansions(source); units++) {
+    const run = runOf(expanded(job, units), figures.mean)
+    if (run && run.hours >= outage.hours) return units
   }
   return null
 }
 
-export function energyShort(evaluated: Evaluated): Finding[] {
+export function energyShort(evaluated: Evaluated): Said[] {
   const { job, figures } = evaluated
   const { run, loads } = figures
   const { outage, source } = job
@@ -51,14 +59,14 @@ export function energyShort(evaluated: Evaluated): Finding[] {
         : 'Circuits go dark before the outage ends.',
       remedy: units
         ? 'More storage does it; so does dropping circuits or a generator for some hours.'
-        : `No number of expansion units does it${source?.station.expansion ? '' : ': this unit takes none'}. Drop circuits, or choose a larger store.`,
+        : `No number of expansion units does it${source && mostExpansions(source) ? '' : ': this unit takes none'}. Drop circuits, or choose a larger store.`,
       target: { view: 'source', field: 'expansionUnits' },
       fixes,
     },
   ]
 }
 
-export function energyReserve({ job, figures }: Evaluated): Finding[] {
+export function energyReserve({ job, figures }: Evaluated): Said[] {
   const { run, loads } = figures
   const { outage } = job
   if (!run || !loads.length || run.hours >= outage.hours || outage.reserveFraction === 0) return []

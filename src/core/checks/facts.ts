@@ -4,11 +4,11 @@ import { named } from '../job/needs'
 import { meanProvenance } from '../loads/load'
 import { isKnown } from '../panel/schema'
 import { plural, quantity, together } from '../units/format'
-import type { Finding } from './finding'
+import type { Said } from './finding'
 
 /** Facts that are missing. */
 
-export function circuitUnverified({ needs }: Evaluated): Finding[] {
+export function circuitUnverified({ needs }: Evaluated): Said[] {
   const unseen = needs.filter(n => n.circuit.picked && !isKnown(n.circuit) && !n.feeds)
   if (!unseen.length) return []
   return [
@@ -27,7 +27,7 @@ export function circuitUnverified({ needs }: Evaluated): Finding[] {
 
 const largeShare = 0.2
 
-export function loadUnmeasured({ figures }: Evaluated): Finding[] {
+export function loadUnmeasured({ figures }: Evaluated): Said[] {
   const { loads, meanLoadW } = figures
   const weak = loads.filter(l => {
     const { from } = meanProvenance(l.load)
@@ -44,7 +44,7 @@ export function loadUnmeasured({ figures }: Evaluated): Finding[] {
   }))
 }
 
-export function nameplateMissing({ figures }: Evaluated): Finding[] {
+export function nameplateMissing({ figures }: Evaluated): Said[] {
   const motors = figures.loads.filter(l => l.load.nature !== 'plain' && !l.load.start)
   if (!motors.length) return []
   return [
@@ -60,7 +60,7 @@ export function nameplateMissing({ figures }: Evaluated): Finding[] {
   ]
 }
 
-export function circuitWithoutLoad({ needs }: Evaluated): Finding[] {
+export function circuitWithoutLoad({ needs }: Evaluated): Said[] {
   const bare = needs.filter(
     n => n.circuit.picked && !n.circuit.loads.length && n.circuit.purpose === 'loads' && !n.feeds,
   )
@@ -78,7 +78,7 @@ export function circuitWithoutLoad({ needs }: Evaluated): Finding[] {
   ]
 }
 
-export function photoMissing({ requests }: Evaluated): Finding[] {
+export function photoMissing({ requests }: Evaluated): Said[] {
   const missing = requests.filter(r => r.wants === 'photo' && isWaiting(r))
   if (!missing.length) return []
   return [
@@ -95,7 +95,7 @@ export function photoMissing({ requests }: Evaluated): Finding[] {
   ]
 }
 
-export function intervalDataMissing({ requests }: Evaluated): Finding[] {
+export function intervalDataMissing({ requests }: Evaluated): Said[] {
   const missing = requests.find(r => r.key === 'interval-data' && isWaiting(r))
   if (!missing) return []
   return [

@@ -1,4 +1,5 @@
 import type { SimpleOperation } from '../job/operations'
+import type { Acceptance } from '../job/schema'
 import type { Working } from '../working'
 
 export const severities = ['stop', 'fix', 'mind', 'ask'] as const
@@ -7,7 +8,7 @@ export type Severity = (typeof severities)[number]
 /** Where on the screens a finding is mended. */
 export type Target =
   | { view: 'panel'; circuitIds: string[]; panelId?: string; field?: string }
-  | { view: 'source' | 'outage' | 'ask'; field?: string }
+  | { view: 'source' | 'hook-up' | 'outage' | 'ask'; field?: string }
   /** of the loads, `field` is the load’s id */
   | { view: 'loads'; field?: string }
 
@@ -19,7 +20,7 @@ export interface Fix {
 }
 
 /** What one check has to say on this job. */
-export interface Finding {
+export interface Said {
   id: string
   severity: Severity
   /** what is wrong, with names, positions and figures */
@@ -34,5 +35,12 @@ export interface Finding {
   working?: Working
 }
 
-export const bySeverity = (a: Finding, b: Finding) =>
+/** A finding of an evaluation: what a check said, known by a key that stays while its figures change. */
+export interface Finding extends Said {
+  key: string
+  /** who accepts it and why; never of a stop */
+  accepted?: Acceptance
+}
+
+export const bySeverity = (a: Said, b: Said) =>
   severities.indexOf(a.severity) - severities.indexOf(b.severity)

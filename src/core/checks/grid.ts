@@ -1,21 +1,22 @@
 import { methodOf } from '../hookup/method'
 import type { Evaluated } from '../job/evaluated'
 import { tiedPanel } from '../job/panels'
-import type { Finding } from './finding'
+import { shortName } from '../source/store'
+import type { Said } from './finding'
 
 /** Keeping the grid and the source apart. */
 
-export function transferMissing({ job }: Evaluated): Finding[] {
+export function transferMissing({ job }: Evaluated): Said[] {
   if (methodOf(job.hookup.method).transfer !== 'none') return []
   return [
     {
       id: 'transfer.missing',
       severity: 'stop',
-      sentence: `Nothing makes paralleling impossible between the ${job.source?.station.name ?? 'source'} and the utility in ${tiedPanel(job).name}.`,
+      sentence: `Nothing makes paralleling impossible between the ${job.source ? shortName(job.source) : 'source'} and the utility in ${tiedPanel(job).name}.`,
       why: 'A main left on feeds the street: line workers and neighbours can be killed, the source destroyed.',
       remedy: 'Choose a hook-up with a transfer switch or a listed interlock.',
       article: 'NEC 702.5',
-      target: { view: 'source', field: 'method' },
+      target: { view: 'hook-up', field: 'method' },
       fixes: [
         {
           label: 'Plan an interlock instead',
@@ -30,13 +31,13 @@ export function transferMissing({ job }: Evaluated): Finding[] {
       why: 'Bare pins at line voltage can be touched by whoever opens the cover.',
       remedy: 'Switch the backfed breaker off, lock it, and plan an interlock before anything else.',
       article: 'NEC 406.7(B)',
-      target: { view: 'source', field: 'method' },
+      target: { view: 'hook-up', field: 'method' },
       fixes: [],
     },
   ]
 }
 
-export function applianceCordJurisdiction({ job }: Evaluated): Finding[] {
+export function applianceCordJurisdiction({ job }: Evaluated): Said[] {
   if (job.hookup.method !== 'cord-and-plug') return []
   return [
     {
@@ -48,15 +49,16 @@ export function applianceCordJurisdiction({ job }: Evaluated): Finding[] {
       remedy:
         'Ask the authority having jurisdiction, and read the appliance’s instructions, before cutting the whip.',
       article: 'NEC 400.10, 400.12, 422.16',
-      target: { view: 'source', field: 'method' },
+      target: { view: 'hook-up', field: 'method' },
       fixes: [],
     },
   ]
 }
 
-export function utilityReturnBlind({ job }: Evaluated): Finding[] {
+export function utilityReturnBlind({ job }: Evaluated): Said[] {
   const { method } = job.hookup
-  if (method !== 'interlocked-inlet' && method !== 'backfeed-unprotected') return []
+  if ((method !== 'interlocked-inlet' && method !== 'backfeed-unprotected') || job.hookup.utilityTold)
+    return []
   return [
     {
       id: 'utility-return.blind',
@@ -64,8 +66,13 @@ export function utilityReturnBlind({ job }: Evaluated): Finding[] {
       sentence: 'With the main off nothing in the house tells that the utility is back.',
       why: 'People stay on the battery for hours, or switch back too early.',
       remedy: 'Put an indicator ahead of the main, or a drill on the switch-over card.',
-      target: { view: 'source', field: 'method' },
-      fixes: [],
+      target: { view: 'hook-up', field: 'method' },
+      fixes: [
+        {
+          label: 'Plan an indicator ahead of the main',
+          operations: [{ op: 'setHookup', facts: { utilityTold: true } }],
+        },
+      ],
     },
   ]
 }

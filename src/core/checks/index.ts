@@ -1,4 +1,7 @@
 import type { Evaluated } from '../job/evaluated'
+import type { Job } from '../job/schema'
+import { articleOf } from './catalogue'
+import { cordUnlisted, cordWeakLink, dropHigh, pathFaults, runChecks, wireSmallCircuits } from './conductors'
 import { energyReserve, energyShort } from './energy'
 import {
   circuitUnverified,
@@ -8,10 +11,28 @@ import {
   nameplateMissing,
   photoMissing,
 } from './facts'
-import type { Finding } from './finding'
+import { bySeverity, type Finding, type Said } from './finding'
 import { applianceCordJurisdiction, transferMissing, utilityReturnBlind } from './grid'
+import {
+  energyCold,
+  generatorIndoors,
+  generatorQuiet,
+  generatorTooSmall,
+  mountWet,
+  solarStrings,
+  sourceStoresNothing,
+} from './inputs'
+import {
+  backfeedNoHoldDown,
+  cordPermanent,
+  groundInterrupted,
+  interlockNotListed,
+  interlockWrongSpace,
+} from './interlock'
 import { breakerAbovePlate, loadSaturated, loadWeather, nameplateImpossible, utilityDoubt } from './loads'
+import { chargeLoop, neutralLeftBehind, passthroughForbidden } from './moved'
 import { bonds, neutralSharedOverload, neutralSharedSplit, neutralUnknown } from './neutral'
+import { autoFullLoad, autotransformerIdle, autotransformerLimit, yAdapter } from './pairs'
 import {
   breakerBrand,
   breakerCommonTrip,
@@ -29,16 +50,25 @@ import {
   whipReach,
   workingSpace,
 } from './panel'
+import { inputLimit, positionLimit, positionNone } from './positions'
 import { compressorWait, idleDominates, pairAvoid, powerOver, startOver, startTogether } from './power'
 import { legDead, legImbalance, legOverload, v240 } from './voltage'
 
 /** Every check, in the order of the catalogue. Findings are sorted by severity afterwards. */
-export const checks: readonly ((evaluated: Evaluated) => Finding[])[] = [
+const checks: readonly ((evaluated: Evaluated) => Said[])[] = [
   transferMissing,
+  interlockWrongSpace,
+  interlockNotListed,
+  backfeedNoHoldDown,
   applianceCordJurisdiction,
+  cordPermanent,
   solarOnIsland,
   bonds,
+  groundInterrupted,
   subpanelBonded,
+  neutralLeftBehind,
+  chargeLoop,
+  passthroughForbidden,
   neutralSharedOverload,
   neutralSharedSplit,
   neutralNoTie,
@@ -47,14 +77,33 @@ export const checks: readonly ((evaluated: Evaluated) => Finding[])[] = [
   legDead,
   legOverload,
   legImbalance,
+  yAdapter,
+  autotransformerLimit,
+  autotransformerIdle,
   tandemSameLeg,
   powerOver,
   startOver,
   startTogether,
   pairAvoid,
+  autoFullLoad,
   idleDominates,
   energyShort,
   energyReserve,
+  energyCold,
+  sourceStoresNothing,
+  solarStrings,
+  generatorTooSmall,
+  generatorIndoors,
+  generatorQuiet,
+  wireSmallCircuits,
+  runChecks,
+  pathFaults,
+  cordWeakLink,
+  cordUnlisted,
+  dropHigh,
+  positionLimit,
+  positionNone,
+  inputLimit,
   breakerBrand,
   breakerCommonTrip,
   panelNoSpace,
@@ -63,6 +112,7 @@ export const checks: readonly ((evaluated: Evaluated) => Finding[])[] = [
   tandemNotListed,
   whipReach,
   workingSpace,
+  mountWet,
   circuitUnverified,
   circuitWithoutLoad,
   loadUnmeasured,
@@ -80,3 +130,29 @@ export const checks: readonly ((evaluated: Evaluated) => Finding[])[] = [
   compressorWait,
   utilityReturnBlind,
 ]
+
+/** A key that stays while a finding’s figures change: its id and what it is about, numbered where several agree in both. */
+function keyed(said: readonly Said[], job: Job): Finding[] {
+  const seen = new Map<string, number>()
+  return said.map(s => {
+    const { target } = s
+    const about =
+      target.view === 'panel'
+        ? [...target.circuitIds, target.panelId ?? '', target.field ?? ''].filter(Boolean).join(',')
+        : (target.field ?? '')
+    const base = `${s.id}|${about}`.slice(0, 380)
+    const n = (seen.get(base) ?? 0) + 1
+    seen.set(base, n)
+    const key = n > 1 ? `${base}#${n}` : base
+    const accepted = s.severity === 'stop' ? undefined : job.accepted?.find(a => a.key === key)
+    const article = articleOf(s.id, job.edition) ?? s.article
+    return { ...s, key, ...(article && { article }), ...(accepted && { accepted }) }
+  })
+}
+
+/** Everything the checks have to say on a job, gravest first. */
+export const findingsOf = (evaluated: Evaluated): Finding[] =>
+  keyed(
+    checks.flatMap(check => check(evaluated)),
+    evaluated.job,
+  ).sort(bySeverity)

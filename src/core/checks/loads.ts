@@ -3,13 +3,13 @@ import { conditionsOf } from '../job/schema'
 import { derivation } from '../loads/plate-figures'
 import { explained } from '../loads/utility'
 import { figure, quantity } from '../units/format'
-import type { Finding } from './finding'
+import type { Said } from './finding'
 
 /** What the loads’ own figures say. */
 
 /** A heater’s or cooler’s share of the time stands for the weather it was read in: a mild day understates a hard frost. */
-export function loadWeather({ figures }: Evaluated): Finding[] {
-  return figures.loads.flatMap((l): Finding[] => {
+export function loadWeather({ figures }: Evaluated): Said[] {
+  return figures.loads.flatMap((l): Said[] => {
     const { scaling } = l.drawn
     if (scaling.kind !== 'not scaled' || l.load.dutyFraction.from === 'assumed') return []
     const outage = scaling.why === 'no outdoor temperature of the outage'
@@ -29,9 +29,9 @@ export function loadWeather({ figures }: Evaluated): Finding[] {
   })
 }
 
-export function loadSaturated({ job, figures }: Evaluated): Finding[] {
+export function loadSaturated({ job, figures }: Evaluated): Said[] {
   const { outdoorC } = conditionsOf(job)
-  return figures.loads.flatMap((l): Finding[] => {
+  return figures.loads.flatMap((l): Said[] => {
     const { scaling } = l.drawn
     if (scaling.kind !== 'weather' || !scaling.saturated) return []
     return [
@@ -49,11 +49,11 @@ export function loadSaturated({ job, figures }: Evaluated): Finding[] {
   })
 }
 
-export function nameplateImpossible({ needs }: Evaluated): Finding[] {
+export function nameplateImpossible({ needs }: Evaluated): Said[] {
   return needs
     .filter(n => n.circuit.picked)
     .flatMap(n =>
-      n.circuit.loads.flatMap((load): Finding[] => {
+      n.circuit.loads.flatMap((load): Said[] => {
         if (!load.plate) return []
         const [first, ...more] = derivation(load.plate, n.volts).impossible
         if (!first) return []
@@ -74,9 +74,9 @@ export function nameplateImpossible({ needs }: Evaluated): Finding[] {
     )
 }
 
-export function breakerAbovePlate({ needs }: Evaluated): Finding[] {
+export function breakerAbovePlate({ needs }: Evaluated): Said[] {
   return needs.flatMap(n =>
-    n.circuit.loads.flatMap((load): Finding[] => {
+    n.circuit.loads.flatMap((load): Said[] => {
       const most = load.plate?.maxBreakerA
       if (most === undefined || n.circuit.breakerA <= most) return []
       return [
@@ -96,7 +96,7 @@ export function breakerAbovePlate({ needs }: Evaluated): Finding[] {
 }
 
 /** The picked circuits cannot take more than the whole house does. */
-export function utilityDoubt({ job, figures }: Evaluated): Finding[] {
+export function utilityDoubt({ job, figures }: Evaluated): Said[] {
   if (!job.utility) return []
   const dailyWh = figures.loads.reduce((sum, l) => sum + l.drawn.dailyWh, 0)
   const said = explained(job.utility, dailyWh, conditionsOf(job).season)

@@ -1,27 +1,42 @@
+import { groundingOf } from '../hookup/grounding'
 import { methodOf } from '../hookup/method'
 import type { Evaluated } from '../job/evaluated'
 import { type CircuitNeed, named, supplyOf } from '../job/needs'
 import type { SimpleOperation } from '../job/operations'
-import { arrangementName } from '../source/legs'
+import { arrangementNames, opposed } from '../source/arrangement'
+import { shortName } from '../source/store'
 import { quantity, together } from '../units/format'
 import { ordinaryAmpacityA } from '../units/tables/conductors'
 import { sharedNeutral } from '../wiring/shared-neutral'
-import type { Finding } from './finding'
+import type { Said } from './finding'
 
 /** Neutral, ground, bonding. */
 
-const bondTarget = { view: 'source', field: 'method' } as const
+const bondTarget = { view: 'hook-up', field: 'bonding' } as const
 
-export function bonds(evaluated: Evaluated): Finding[] {
+export function bonds(evaluated: Evaluated): Said[] {
   const { job, needs } = evaluated
   const { source, hookup } = job
   if (!source) return []
-  const { station } = source
-  const neutral = methodOf(hookup.method).neutral
-  const bonded = station.neutral === 'bonded' || hookup.bondingPlug
-  const what =
-    station.neutral === 'bonded' ? `The ${station.name}’s neutral is bonded` : 'The bonding plug is in'
-  const found: Finding[] = []
+  const name = shortName(source)
+  const { neutral, bonds: all, groundFaultUnit, unknownUnit } = groundingOf(job)
+  // a panel that joins the two is judged by itself
+  const own = all.filter(b => b.at === 'unit' || b.at === 'plug')
+  const bonded = own.length > 0
+  const floats = source.units.every(u => u.equipment.neutral === 'floating')
+  const what = `Neutral and ground are joined ${own.map(b => (b.at === 'plug' ? 'by the bonding plug' : b.where)).join(' and ')}`
+  const found: Said[] = []
+  if (own.length > 1 && neutral !== 'hots-only')
+    found.push({
+      id: 'bond.two',
+      severity: 'stop',
+      sentence: `${what}: two bonds.`,
+      why: 'Neutral current takes the ground wires between the two; ground-fault devices trip.',
+      remedy: 'Keep one: take the bonding plug out, or use units that float.',
+      article: 'NEC 250.30',
+      target: bondTarget,
+      fixes: hookup.bondingPlug ? [{ label: 'Take the bonding plug out', operations: plug(false) }] : [],
+    })
   if (bonded && neutral === 'hots-only')
     found.push({
       id: 'bond.two',
@@ -40,7 +55,7 @@ export function bonds(evaluated: Evaluated): Finding[] {
     found.push({
       id: 'bond.none',
       severity: 'stop',
-      sentence: `The hook-up switches the neutral and the ${station.name} floats: nothing bonds neutral to ground while it runs.`,
+      sentence: `The hook-up switches the neutral and the ${name} floats: nothing bonds neutral to ground while it runs.`,
       why: 'A fault to metal would not trip a breaker.',
       remedy: 'The source is separately derived: put the one bond at the source, as its instructions allow.',
       article: 'NEC 250.30(A)',
@@ -52,7 +67,7 @@ export function bonds(evaluated: Evaluated): Finding[] {
     found.push({
       id: 'bond.none',
       severity: 'stop',
-      sentence: `${together(burners.map(named))} proves its flame through ground and will lock out on the ${station.name}, whose neutral floats.`,
+      sentence: `${together(burners.map(named))} proves its flame through ground and will lock out on the ${name}, whose neutral floats.`,
       why: 'Without a neutral-to-ground bond the flame signal has no way back: no heat, on the coldest night.',
       remedy:
         'Standing alone, a bonding plug cures it. It is forbidden once the house’s own bond is connected.',
@@ -60,11 +75,11 @@ export function bonds(evaluated: Evaluated): Finding[] {
       target: bondTarget,
       fixes: [{ label: 'Fit a bonding plug at the source', operations: plug(true) }],
     })
-  if (station.groundFaultOutlets && neutral === 'hots-only')
+  if (groundFaultUnit && neutral === 'hots-only')
     found.push({
       id: 'bond.gfci-trip',
       severity: 'mind',
-      sentence: `The ${station.name}’s ground-fault outlets feed a panel whose neutral is bonded: they will trip.`,
+      sentence: `The ${groundFaultUnit}’s ground-fault outlets feed a panel whose neutral is bonded: they will trip.`,
       why: 'Part of the neutral current returns by ground and the device sees a fault.',
       remedy:
         'Use an outlet without ground-fault protection where the instructions give one, or another source.',
@@ -72,21 +87,21 @@ export function bonds(evaluated: Evaluated): Finding[] {
       target: bondTarget,
       fixes: [],
     })
-  if (!bonded && station.neutral === 'floating' && neutral === 'stand-alone')
+  if (!bonded && floats && neutral === 'stand-alone')
     found.push({
       id: 'phantom.expected',
       severity: 'mind',
-      sentence: `On the floating ${station.name} a meter will show odd volts from each conductor to ground.`,
+      sentence: `On the floating ${name} a meter will show odd volts from each conductor to ground.`,
       why: 'Filter capacitors leak a little; a high-impedance meter shows it. It alarms people every time.',
       remedy: 'Tell the customer, and confirm with a low-impedance meter.',
       target: bondTarget,
       fixes: [],
     })
-  if (station.neutral === 'not stated')
+  if (unknownUnit)
     found.push({
       id: 'source-bond.unknown',
       severity: 'ask',
-      sentence: `The ${station.name}’s data do not say whether its neutral is bonded.`,
+      sentence: `The ${unknownUnit}’s data do not say whether its neutral is bonded.`,
       why: 'Whether there is one bond, none or two cannot be judged.',
       remedy: 'Unplugged from everything, measure neutral to ground at its outlet: near 0 Ω is bonded.',
       target: bondTarget,
@@ -121,23 +136,26 @@ function pickedPairs(needs: readonly CircuitNeed[]): [CircuitNeed, CircuitNeed][
 }
 
 /** Two hots on one leg, or on legs that are tied: their currents add in the neutral, whatever the source does. */
-export function neutralSharedOverload({ job, needs, figures }: Evaluated): Finding[] {
+export function neutralSharedOverload({ job, needs, figures }: Evaluated): Said[] {
   const supply = supplyOf(job)
   const { output } = figures
   if (!supply?.throughPanel || !output) return []
   return pickedPairs(needs)
-    .filter(([a, b]) => a.served && b.served && (supply.arrangement === 'tied' || a.leg === b.leg))
+    .filter(([a, b]) => a.served && b.served && (!opposed(supply.arrangement) || a.leg === b.leg))
     .flatMap(([a, b]) => {
       const { neutral, known } = neutralOf(a, b)
       const { result, working } = sharedNeutral.compute({
-        arrangement: 'tied',
+        arrangement: supply.arrangement === 'independent' && a.leg !== b.leg ? 'independent' : 'tied',
         breakerAA: a.circuit.breakerA,
         breakerBA: b.circuit.breakerA,
         neutral,
-        sourceBreakerA: output.outlet.amps,
+        sourceBreakerA: output.outlet?.amps ?? Math.floor(output.legW.L1 / 120),
       })
       if (result.ok) return []
-      const how = supply.arrangement === 'tied' ? `with ${arrangementName.tied}` : `with both on ${a.leg}`
+      const how =
+        a.leg === b.leg && supply.arrangement !== 'tied'
+          ? `with both on ${a.leg}`
+          : `with ${arrangementNames[supply.arrangement]}`
       return [
         {
           id: 'neutral.shared-overload',
@@ -152,7 +170,7 @@ export function neutralSharedOverload({ job, needs, figures }: Evaluated): Findi
             label: `Drop ${named(n)}`,
             operations: [{ op: 'selectCircuit', circuitId: n.circuit.id, picked: false }],
           })),
-        } satisfies Finding,
+        } satisfies Said,
       ]
     })
 }
@@ -173,9 +191,25 @@ const usualSize = (a: CircuitNeed, b: CircuitNeed) => {
   return most <= 15 ? '14' : most <= 20 ? '12' : most <= 30 ? '10' : '6'
 }
 
-export function neutralSharedSplit({ job, needs }: Evaluated): Finding[] {
-  if (methodOf(job.hookup.method).transfer !== 'switch') return []
-  return pickedPairs(needs)
+export function neutralSharedSplit({ job, needs }: Evaluated): Said[] {
+  const { transfer, serves } = methodOf(job.hookup.method)
+  if (transfer !== 'switch' && serves !== 'positions') return []
+  const apart = pickedPairs(needs)
+    .filter(([a, b]) => a.place !== null && b.place !== null && !besideEachOther(a.place, b.place))
+    .map(
+      ([a, b]) =>
+        ({
+          id: 'neutral.shared-split',
+          severity: 'stop',
+          sentence: `${named(a)} and ${named(b)} share a neutral and stand on positions ${a.place} and ${b.place}, which can be thrown apart.`,
+          why: 'With one hot on the source and the other on the utility, both supplies return through one neutral.',
+          remedy:
+            'Put them on two positions side by side that one handle tie throws, or give one a neutral of its own.',
+          target: { view: 'hook-up', field: 'positions' },
+          fixes: [],
+        }) satisfies Said,
+    )
+  const split = pickedPairs(needs)
     .filter(([a, b]) => a.circuit.picked !== b.circuit.picked)
     .map(([a, b]) => {
       const [moved, left] = a.circuit.picked ? [a, b] : [b, a]
@@ -197,11 +231,15 @@ export function neutralSharedSplit({ job, needs }: Evaluated): Finding[] {
             operations: [{ op: 'selectCircuit', circuitId: moved.circuit.id, picked: false }],
           },
         ],
-      } satisfies Finding
+      } satisfies Said
     })
+  return [...split, ...apart]
 }
 
-export function neutralUnknown({ needs }: Evaluated): Finding[] {
+/** The two positions of one pair, which a handle tie joins. */
+const besideEachOther = (a: number, b: number) => Math.ceil(a / 2) === Math.ceil(b / 2)
+
+export function neutralUnknown({ needs }: Evaluated): Said[] {
   const unsure = needs.filter(n => n.circuit.picked && n.circuit.neutral.kind === 'unknown')
   if (!unsure.length) return []
   return [

@@ -10,8 +10,9 @@ import { leadNeededIn, reaches } from '../panel/reach'
 import { roomFor } from '../panel/room'
 import type { Circuit, Panel } from '../panel/schema'
 import { doubledLabels } from '../panel/tracing'
+import { acInputOf, shortName } from '../source/store'
 import { plural, quantity, together } from '../units/format'
-import type { Finding, Target } from './finding'
+import type { Said, Target } from './finding'
 
 /** The panel itself: its breakers, its spaces, what its bus and main can take. */
 
@@ -26,7 +27,7 @@ const onPanel = (panel: Panel, field: string): Target => ({
   field,
 })
 
-export function breakerBrand({ needs }: Evaluated): Finding[] {
+export function breakerBrand({ needs }: Evaluated): Said[] {
   return needs
     .filter(
       n => n.panel.breakerTypes.length && n.circuit.type && !n.panel.breakerTypes.includes(n.circuit.type),
@@ -60,7 +61,7 @@ const pick = (n: CircuitNeed, picked: boolean): SimpleOperation => ({
   picked,
 })
 
-export function breakerCommonTrip({ needs }: Evaluated): Finding[] {
+export function breakerCommonTrip({ needs }: Evaluated): Said[] {
   return commonTrips(needs)
     .filter(([a, b]) => a.circuit.picked !== b.circuit.picked)
     .map(([a, b]) => {
@@ -78,11 +79,11 @@ export function breakerCommonTrip({ needs }: Evaluated): Finding[] {
           { label: `Pick ${named(left)} too`, operations: [pick(left, true)] },
           { label: `Drop ${named(taken)}`, operations: [pick(taken, false)] },
         ],
-      } satisfies Finding
+      } satisfies Said
     })
 }
 
-export function neutralNoTie({ needs }: Evaluated): Finding[] {
+export function neutralNoTie({ needs }: Evaluated): Said[] {
   return needs.flatMap(a => {
     const { neutral, id, tie } = a.circuit
     const b = neutral.kind === 'shared' ? needs.find(n => n.circuit.id === neutral.with) : undefined
@@ -109,12 +110,12 @@ export function neutralNoTie({ needs }: Evaluated): Finding[] {
               },
             ]
           : [],
-      } satisfies Finding,
+      } satisfies Said,
     ]
   })
 }
 
-export function tandemSameLeg({ job, needs }: Evaluated): Finding[] {
+export function tandemSameLeg({ job, needs }: Evaluated): Said[] {
   const supply = supplyOf(job)
   const halves = needs.filter(n => n.circuit.half === 'a' && n.circuit.poles === 1)
   return halves.flatMap(a => {
@@ -135,12 +136,12 @@ export function tandemSameLeg({ job, needs }: Evaluated): Finding[] {
         remedy: 'Count both on that leg; a shared neutral between them would add, not cancel.',
         target: at(a.circuit, b.circuit),
         fixes: [],
-      } satisfies Finding,
+      } satisfies Said,
     ]
   })
 }
 
-export function tandemNotListed({ needs }: Evaluated): Finding[] {
+export function tandemNotListed({ needs }: Evaluated): Said[] {
   return needs
     .filter(n => n.circuit.half && n.panel.tandemSpaces?.includes(n.circuit.position) === false)
     .filter(n => bodyOf(n.panel.circuits, n.circuit)[0] === n.circuit)
@@ -156,7 +157,7 @@ export function tandemNotListed({ needs }: Evaluated): Finding[] {
     }))
 }
 
-export function panelNoSpace({ job }: Evaluated): Finding[] {
+export function panelNoSpace({ job }: Evaluated): Said[] {
   const method = methodOf(job.hookup.method)
   const wanted = method.spaces
   if (!wanted) return []
@@ -205,8 +206,8 @@ export function panelNoSpace({ job }: Evaluated): Finding[] {
 }
 
 /** What charging from the house adds to the panel: what the station takes at its AC input. */
-export function panelCapacity({ job }: Evaluated): Finding[] {
-  const added = job.source?.station.acInputW ?? 0
+export function panelCapacity({ job }: Evaluated): Said[] {
+  const added = job.source?.units.reduce((sum, u) => sum + (acInputOf(u.equipment) ?? 0), 0) ?? 0
   if (!added) return []
   return job.panels.flatMap(panel => {
     const { demandW, mainA } = panel
@@ -217,19 +218,19 @@ export function panelCapacity({ job }: Evaluated): Finding[] {
       {
         id: 'panel.capacity',
         severity: 'stop',
-        sentence: `${panel.name}: ${quantity(worked.result.totalA, 'A')} with the ${job.source?.station.name} charging at ${quantity(added, 'W')}, on a main of ${quantity(mainA, 'A')}.`,
+        sentence: `${panel.name}: ${quantity(worked.result.totalA, 'A')} with the ${job.source ? shortName(job.source) : 'source'} charging at ${quantity(added, 'W')}, on a main of ${quantity(mainA, 'A')}.`,
         why: 'The year’s highest demand with a quarter on top already fills the main: charging on top of it trips the whole house.',
         remedy: 'Charge at a lower rate or at night, or have the service looked at.',
         article: 'NEC 220.87',
         target: onPanel(panel, 'demandW'),
         working: worked.working,
         fixes: [],
-      } satisfies Finding,
+      } satisfies Said,
     ]
   })
 }
 
-export function panelBus({ job }: Evaluated): Finding[] {
+export function panelBus({ job }: Evaluated): Said[] {
   return job.panels.flatMap(panel => {
     const { busA } = panel
     const mainA =
@@ -249,12 +250,12 @@ export function panelBus({ job }: Evaluated): Finding[] {
         article: 'NEC 705.12(B)(3)(2)',
         target: at(...feeding),
         fixes: [],
-      } satisfies Finding,
+      } satisfies Said,
     ]
   })
 }
 
-export function panelNotFed({ job, needs }: Evaluated): Finding[] {
+export function panelNotFed({ job, needs }: Evaluated): Said[] {
   const lost = needs.filter(n => n.circuit.picked && n.feed === 'not-fed')
   if (!lost.length) return []
   const tied = tiedPanel(job)
@@ -279,7 +280,7 @@ export function panelNotFed({ job, needs }: Evaluated): Finding[] {
   ]
 }
 
-export function subpanelBonded({ job }: Evaluated): Finding[] {
+export function subpanelBonded({ job }: Evaluated): Said[] {
   return job.panels
     .filter(p => p.supply === 'fed from another panel' && p.neutralBonded)
     .map(panel => ({
@@ -300,7 +301,7 @@ export function subpanelBonded({ job }: Evaluated): Finding[] {
     }))
 }
 
-export function solarOnIsland({ job, needs }: Evaluated): Finding[] {
+export function solarOnIsland({ job, needs }: Evaluated): Said[] {
   const supply = supplyOf(job)
   if (!supply?.throughPanel) return []
   const reached = reachedPanels(job)
@@ -310,7 +311,7 @@ export function solarOnIsland({ job, needs }: Evaluated): Finding[] {
   return solar.map(n => ({
     id: 'pv.on-island',
     severity: 'stop',
-    sentence: `${named(n)} would stay on while the ${job.source?.station.name} feeds the panel.`,
+    sentence: `${named(n)} would stay on while the ${job.source ? shortName(job.source) : 'source'} feeds the panel.`,
     why: 'A grid-tied inverter that finds a live panel pushes power back into a source that cannot take it.',
     remedy: 'Keep its breaker off on the source, and say so on the switch-over card.',
     article: 'NEC 705.40, and both inverters’ instructions',
@@ -319,7 +320,7 @@ export function solarOnIsland({ job, needs }: Evaluated): Finding[] {
   }))
 }
 
-export function whipReach({ job, needs }: Evaluated): Finding[] {
+export function whipReach({ job, needs }: Evaluated): Said[] {
   const { whip } = job.hookup
   if (!whip || methodOf(job.hookup.method).transfer !== 'switch') return []
   const far = needs.filter(n => n.circuit.picked && !reaches(whip, n.panel.spaces, n.circuit.position))
@@ -343,7 +344,7 @@ export function whipReach({ job, needs }: Evaluated): Finding[] {
 /** Depth for up to 150 V to ground, all conditions, in. */
 const clearDepthIn = 36
 
-export function workingSpace({ job }: Evaluated): Finding[] {
+export function workingSpace({ job }: Evaluated): Said[] {
   return job.panels
     .filter(p => p.clearDepthIn !== undefined && p.clearDepthIn < clearDepthIn)
     .map(panel => ({
@@ -358,7 +359,7 @@ export function workingSpace({ job }: Evaluated): Finding[] {
     }))
 }
 
-export function doubleLabelled({ job }: Evaluated): Finding[] {
+export function doubleLabelled({ job }: Evaluated): Said[] {
   return job.panels.flatMap(panel =>
     doubledLabels(panel).map(same => ({
       id: 'circuit.double-labelled',
@@ -373,7 +374,7 @@ export function doubleLabelled({ job }: Evaluated): Finding[] {
   )
 }
 
-export function nothingDied({ needs }: Evaluated): Finding[] {
+export function nothingDied({ needs }: Evaluated): Said[] {
   const empty = needs.filter(n => n.circuit.traced?.found === 'nothing')
   if (!empty.length) return []
   return [

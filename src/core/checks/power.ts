@@ -1,7 +1,10 @@
+import { told } from '../equipment/facts'
 import type { Evaluated } from '../job/evaluated'
 import { coincidence, type ServedLoad } from '../job/needs'
+import type { Source } from '../source/design'
+import { lossesOf, shortName } from '../source/store'
 import { quantity, together } from '../units/format'
-import type { Finding, Fix } from './finding'
+import type { Fix, Said } from './finding'
 
 /** Power and start. */
 
@@ -10,14 +13,18 @@ const dropCircuitOf = (load: ServedLoad): Fix => ({
   operations: [{ op: 'selectCircuit', circuitId: load.need.circuit.id, picked: false }],
 })
 
-export function powerOver({ job, figures }: Evaluated): Finding[] {
+export function powerOver({ job, figures }: Evaluated): Said[] {
   const { output, loads } = figures
   const sum = figures.together.both
-  if (!job.source || !output || sum.VA <= output.totalW) return []
+  // through an autotransformer its own check speaks
+  if (!job.source || !output || sum.VA <= output.totalW || job.source.arrangement === 'autotransformer')
+    return []
   const real = sum.W > output.totalW
   const [largest] = [...loads].sort((a, b) => b.VA - a.VA)
   const limit =
-    output.limitedBy === 'unit' ? `the ${job.source.station.name}’s` : `the ${output.outlet.type} outlet’s`
+    output.limitedBy === 'outlet' && output.outlet
+      ? `the ${output.outlet.type} outlet’s`
+      : `the ${output.limitedBy === 'autotransformer' ? job.source.autotransformer?.name : shortName(job.source)}’s`
   return [
     {
       id: real ? 'power.over' : 'va.over',
@@ -34,10 +41,19 @@ export function powerOver({ job, figures }: Evaluated): Finding[] {
   ]
 }
 
-export function startOver({ job, figures }: Evaluated): Finding[] {
+/** Locked-rotor amps that the source starts by its data; undefined where they are silent. */
+function startsUpTo(source: Source): number | undefined {
+  const said = source.units.map(u =>
+    'startsLockedRotorA' in u.equipment ? told(u.equipment.startsLockedRotorA) : undefined,
+  )
+  const known = said.filter(a => a !== undefined)
+  return known.length ? Math.min(...known) : undefined
+}
+
+export function startOver({ job, figures }: Evaluated): Said[] {
   const { source } = job
   if (!source) return []
-  const most = source.station.startsLockedRotorA
+  const most = startsUpTo(source)
   return figures.starts
     .filter(s => s.needVA > s.haveVA || (most !== undefined && s.startA > most))
     .map(s => {
@@ -61,7 +77,7 @@ export function startOver({ job, figures }: Evaluated): Finding[] {
       const sentence =
         s.needVA > s.haveVA
           ? `${load.load.name} on ${load.need.position} asks for ${quantity(s.needVA, 'VA')} at its start, ${quantity(s.haveVA, 'VA')} of surge are there.`
-          : `${load.load.name} on ${load.need.position} starts with ${quantity(s.startA, 'A')}; the ${source.station.name} starts at most ${quantity(most ?? 0, 'A')} locked rotor.`
+          : `${load.load.name} on ${load.need.position} starts with ${quantity(s.startA, 'A')}; the ${shortName(source)} starts at most ${quantity(most ?? 0, 'A')} locked rotor.`
       return {
         id: 'start.over',
         severity: 'stop',
@@ -74,7 +90,7 @@ export function startOver({ job, figures }: Evaluated): Finding[] {
     })
 }
 
-export function startTogether({ figures }: Evaluated): Finding[] {
+export function startTogether({ figures }: Evaluated): Said[] {
   const motors = figures.starts.filter(s => !s.load.load.byHand)
   const [first, second] = motors
   if (!first || !second || first.needVA > first.haveVA) return []
@@ -119,7 +135,7 @@ export function pairsForbidden({ figures }: Pick<Evaluated, 'figures'>): [Served
   )
 }
 
-export function pairAvoid(evaluated: Evaluated): Finding[] {
+export function pairAvoid(evaluated: Evaluated): Said[] {
   const over = pairsToAvoid(evaluated)
   const said = pairsForbidden(evaluated).filter(([a, b]) => !over.some(p => p.includes(a) && p.includes(b)))
   const pairs = [...over, ...said]
@@ -140,15 +156,16 @@ export function pairAvoid(evaluated: Evaluated): Finding[] {
   ]
 }
 
-export function idleDominates({ job, figures }: Evaluated): Finding[] {
+export function idleDominates({ job, figures }: Evaluated): Said[] {
   const { run, loads } = figures
-  const idleW = job.source?.station.idleW ?? 0
+  const { source } = job
+  const idleW = source ? source.units.reduce((sum, u) => sum + lossesOf(u.equipment).idleW, 0) : 0
   if (!run || !loads.length || idleW <= 0.25 * run.batteryW) return []
   return [
     {
       id: 'idle.dominates',
       severity: 'mind',
-      sentence: `The ${job.source?.station.name}’s own draw of ${quantity(idleW, 'W')} eats ${quantity(idleW / run.batteryW, 'fraction')} of the energy.`,
+      sentence: `The ${source ? shortName(source) : 'source'}’s own draw of ${quantity(idleW, 'W')} eats ${quantity(idleW / run.batteryW, 'fraction')} of the energy.`,
       why: 'Over a long outage the inverter itself is one of the larger loads.',
       remedy: 'A smaller unit, or switching it off for hours when nothing needs it.',
       target: { view: 'source' },
@@ -157,7 +174,7 @@ export function idleDominates({ job, figures }: Evaluated): Finding[] {
   ]
 }
 
-export function compressorWait({ figures }: Evaluated): Finding[] {
+export function compressorWait({ figures }: Evaluated): Said[] {
   const compressors = figures.loads.filter(l => l.load.nature === 'compressor')
   if (!compressors.length) return []
   return [

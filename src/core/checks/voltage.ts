@@ -1,14 +1,17 @@
 import { methodOf } from '../hookup/method'
 import type { Evaluated } from '../job/evaluated'
-import { type CircuitNeed, named } from '../job/needs'
+import { type CircuitNeed, named, positionsOf } from '../job/needs'
 import type { SimpleOperation } from '../job/operations'
 import { placeText, tiedPanel } from '../job/panels'
 import { planMoves } from '../panel/moves'
 import { otherLeg } from '../panel/positions'
 import { reaches } from '../panel/reach'
-import { arrangementName, type Leg } from '../source/legs'
+import { arrangementNames, opposed } from '../source/arrangement'
+import { hindersArrangement } from '../source/design'
+import type { Leg } from '../source/legs'
+import { shortName } from '../source/store'
 import { plural, quantity, together } from '../units/format'
-import type { Finding, Fix } from './finding'
+import type { Fix, Said } from './finding'
 
 /** Voltage and legs. */
 
@@ -17,16 +20,21 @@ const drop = (need: CircuitNeed): Fix => ({
   operations: [{ op: 'selectCircuit', circuitId: need.circuit.id, picked: false }],
 })
 
-export function v240({ job, needs }: Evaluated): Finding[] {
+export function v240({ job, needs }: Evaluated): Said[] {
   const { source } = job
   if (!source) return []
-  const canSplit = source.station.voltage === '120/240'
+  const canSplit = hindersArrangement(source, 'split-phase') === null
   const split: Fix = {
     label: 'Arrange as split phase',
     operations: [{ op: 'setArrangement', arrangement: 'split-phase' }],
   }
   return needs
-    .filter(n => n.circuit.picked && n.volts === 240 && (n.feed === 'bridge' || n.feed === 'no-240'))
+    .filter(
+      n =>
+        n.circuit.picked &&
+        n.volts === 240 &&
+        (n.feed === 'bridge' || n.feed === 'no-240' || n.feed === 'no-phase'),
+    )
     .map(n =>
       n.feed === 'bridge'
         ? {
@@ -42,7 +50,7 @@ export function v240({ job, needs }: Evaluated): Finding[] {
         : {
             id: 'v240.unserved',
             severity: n.circuit.tier === 1 ? 'stop' : 'fix',
-            sentence: `${named(n)} needs 240 V, and ${arrangementName[source.arrangement]} has none.`,
+            sentence: `${named(n)} needs 240 V, and ${arrangementNames[source.arrangement]} has none.`,
             why: 'The load will not run.',
             remedy: canSplit
               ? 'Arrange the source as split phase, or leave the circuit out.'
@@ -71,6 +79,8 @@ function movesToLiveLeg(
     panel.circuits.map(c => ({ ...c, ...(c.neutral.kind === 'shared' && { sharesWith: c.neutral.with }) })),
     live,
   )
+  // through a switch the position decides, not the breaker's place
+  if (positionsOf(job)) return null
   if (!plan || needs.some(n => n.circuit.picked && n.feed === 'dead' && n.panel.id !== panel.id)) return null
   const label = (id: string) => needs.find(n => n.circuit.id === id)?.circuit.label || 'unlabelled'
   const at = (position: number) => placeText(job, panel, { position, poles: 1 })
@@ -84,7 +94,7 @@ function movesToLiveLeg(
   }
 }
 
-export function legDead(evaluated: Evaluated): Finding[] {
+export function legDead(evaluated: Evaluated): Said[] {
   const { job, needs } = evaluated
   const { source } = job
   if (!source) return []
@@ -127,15 +137,17 @@ export function legDead(evaluated: Evaluated): Finding[] {
   ]
 }
 
-export function legOverload({ job, figures }: Evaluated): Finding[] {
+export function legOverload({ job, figures }: Evaluated): Said[] {
   const { output, together: sums } = figures
-  if (!output || job.source?.arrangement !== 'split-phase') return []
+  if (!output || !job.source || !opposed(job.source.arrangement)) return []
+  const { source } = job
+  if (source.arrangement === 'autotransformer') return []
   return (['L1', 'L2'] as const)
-    .filter(leg => sums[leg].VA > output.legW)
+    .filter(leg => sums[leg].VA > output.legW[leg])
     .map(leg => ({
       id: 'leg.overload',
       severity: 'stop',
-      sentence: `${leg} carries ${quantity(sums[leg].VA, 'VA')} together; the ${job.source?.station.name} gives a leg ${quantity(output.legW, 'VA')}.`,
+      sentence: `${leg} carries ${quantity(sums[leg].VA, 'VA')} together; the ${shortName(source)} gives it ${quantity(output.legW[leg], 'VA')}.`,
       why: 'The unit trips and the whole house goes dark.',
       remedy: 'Move a breaker to the other leg, or drop a circuit of this leg.',
       article: 'NEC 210.20(A)',
@@ -151,12 +163,13 @@ function largestOn(leg: 'L1' | 'L2', figures: Evaluated['figures']): string[] {
 
 const imbalanceLimit = 0.35
 
-export function legImbalance({ job, figures, legs }: Evaluated): Finding[] {
+export function legImbalance({ job, figures, legs }: Evaluated): Said[] {
   const { together: sums, output } = figures
   if (
     !legs ||
     !output ||
-    job.source?.arrangement !== 'split-phase' ||
+    !job.source ||
+    !opposed(job.source.arrangement) ||
     legs.imbalanceFraction <= imbalanceLimit
   )
     return []

@@ -1,8 +1,10 @@
-import { arrangementName, type Leg } from '../source/legs'
+import { arrangementNames, opposed } from '../source/arrangement'
+import type { Leg } from '../source/legs'
 import { type Output, outputOf } from '../source/output'
-import { runtime } from '../source/runtime'
-import { figure, plural, quantity, together } from '../units/format'
+import { shortName } from '../source/store'
+import { figure, quantity, sentenceStart, together } from '../units/format'
 import { fromJob, type Unit, type Working } from '../working'
+import { type MeanDraw, type Run, runOf } from './energy'
 import {
   type CircuitNeed,
   type Coincidence,
@@ -12,6 +14,7 @@ import {
   named,
   type ServedLoad,
   type StartNeed,
+  shareOn,
   startNeeds,
   startWorking,
   supplyOf,
@@ -37,10 +40,11 @@ export interface BalanceLine {
 export interface Figures {
   loads: ServedLoad[]
   meanLoadW: number
+  mean: MeanDraw
   together: Record<Leg | 'both', Coincidence>
   output: Output | null
   starts: StartNeed[]
-  run: { hours: number; batteryW: number; usableWh: number; needWh: number } | null
+  run: Run | null
 }
 
 /** Less than this share above the need is called tight. */
@@ -76,14 +80,14 @@ export function balanceOf(
 ): { lines: BalanceLine[]; figures: Figures } {
   const { source } = job
   const supply = supplyOf(job)
-  const split = supply?.arrangement === 'split-phase'
-  const output = source && supply ? outputOf(source.station, supply.arrangement) : null
+  const split = supply !== null && opposed(supply.arrangement)
+  const output = source && supply ? outputOf({ ...source, arrangement: supply.arrangement }) : null
   const sums = {
     L1: coincidence(loads, 'L1'),
     L2: coincidence(loads, 'L2'),
     both: coincidence(loads, 'both'),
   }
-  const mean = meanLoad(loads, conditionsOf(job))
+  const mean = { ...meanLoad(loads, conditionsOf(job)), legW: meanByLeg(loads) }
   const starts = startNeeds(loads, split, {
     totalVA: output?.surgeW ?? Infinity,
     legVA: output?.legSurgeW ?? Infinity,
@@ -98,19 +102,25 @@ export function balanceOf(
       startLine(job, starts[0], output),
       v240Line(job, needs),
     ],
-    figures: { loads, meanLoadW: mean.W, together: sums, output, starts, run: energy.run },
+    figures: { loads, meanLoadW: mean.W, mean, together: sums, output, starts, run: energy.run },
   }
 }
 
-function energyLines(
-  job: Job,
-  mean: ReturnType<typeof meanLoad>,
-): { lines: BalanceLine[]; run: Figures['run'] } {
+/** The average load of each leg, W: half of a 240 V one on each. */
+const meanByLeg = (loads: readonly ServedLoad[]): Record<Leg, number> => {
+  const on = (leg: Leg) => loads.reduce((sum, l) => sum + l.drawn.meanW * shareOn(leg, l), 0)
+  return { L1: on('L1'), L2: on('L2') }
+}
+
+function energyLines(job: Job, mean: MeanDraw): { lines: BalanceLine[]; run: Figures['run'] } {
   const { source, outage } = job
   const hours = { id: 'hours', label: 'Run time', unit: 'h' } as const
   const energy = { id: 'energy', label: 'Energy', unit: 'Wh' } as const
-  if (!source) {
-    const sentence = 'No source is chosen yet.'
+  const run = runOf(job, mean)
+  if (!run) {
+    const sentence = source
+      ? `${sentenceStart(shortName(source))} stores nothing.`
+      : 'No source is chosen yet.'
     return {
       lines: [
         unknown({ ...hours, sentence, working: mean.working }, outage.hours),
@@ -119,37 +129,8 @@ function energyLines(
       run: null,
     }
   }
-  const { station, expansionUnits } = source
-  const capacityWh = station.energyWh + expansionUnits * (station.expansion?.energyWh ?? 0)
-  const catalogue = { from: 'catalogue', document: `${station.name}, version ${station.version}` } as const
-  const worked = runtime.compute(
-    {
-      capacityWh,
-      startFraction: outage.startFraction,
-      reserveFraction: outage.reserveFraction,
-      deratingFraction: outage.deratingFraction,
-      idleW: station.idleW,
-      efficiencyFraction: station.efficiencyFraction,
-      loadW: mean.W,
-    },
-    {
-      capacityWh: {
-        ...catalogue,
-        label: expansionUnits
-          ? `Capacity (station and ${plural(expansionUnits, 'expansion unit')})`
-          : 'Capacity',
-      },
-      startFraction: fromJob,
-      reserveFraction: fromJob,
-      deratingFraction: fromJob,
-      idleW: catalogue,
-      efficiencyFraction: catalogue,
-      loadW: { from: 'job', working: mean.working },
-    },
-  )
-  const { batteryW, usableWh } = worked.result
-  const needWh = batteryW * outage.hours
-  const had = worked.result.hours
+  const { batteryW, usableWh, needWh, strandedWh } = run
+  const had = run.hours
   const nothing = mean.W === 0
   const hoursSentence = nothing
     ? 'Nothing that draws power is picked: only the inverter’s own draw runs.'
@@ -160,7 +141,7 @@ function energyLines(
     title: 'Energy for the outage',
     formula: ['needed = drawn from the battery × hours asked', 'against the usable energy'],
     inputs: [
-      { label: 'Drawn from the battery', value: batteryW, unit: 'W', working: worked.working },
+      { label: 'Drawn from the battery', value: batteryW, unit: 'W', working: run.working },
       { label: 'Hours asked', value: outage.hours, unit: 'h', provenance: fromJob },
     ],
     steps: [
@@ -174,17 +155,17 @@ function energyLines(
     ],
     references: [],
     ruleOfThumb: `Average load × hours, plus a tenth for losses: ${quantity(mean.W * outage.hours * 1.1, 'Wh')}`,
-    notCovered: worked.working.notCovered,
+    notCovered: run.working.notCovered,
   }
   const energySentence = nothing
     ? 'Only the inverter’s own draw is needed.'
-    : `${quantity(needWh, 'Wh')} from the battery for ${quantity(outage.hours, 'h')}, ${quantity(usableWh, 'Wh')} usable.`
+    : `${quantity(needWh, 'Wh')} from the battery for ${quantity(outage.hours, 'h')}, ${quantity(usableWh, 'Wh')} usable${strandedWh > 0 ? `, ${quantity(strandedWh, 'Wh')} stranded in the other battery` : ''}.`
   return {
     lines: [
-      compared({ ...hours, sentence: hoursSentence, working: worked.working }, outage.hours, had),
+      compared({ ...hours, sentence: hoursSentence, working: run.working }, outage.hours, had),
       compared({ ...energy, sentence: energySentence, working: energyWorking }, needWh, usableWh),
     ],
-    run: { hours: had, batteryW, usableWh, needWh },
+    run,
   }
 }
 
@@ -199,7 +180,7 @@ function legLine(
   const supply = supplyOf(job)
   const working = withLimit(
     coincidenceWorking(`Leg ${leg}, running together`, loads, leg),
-    output?.legW ?? null,
+    output?.legW[leg] ?? null,
     output,
   )
   const idle = (sentence: string): BalanceLine => ({
@@ -216,7 +197,7 @@ function legLine(
   if (supply.arrangement === 'one-leg' && supply.liveLeg !== leg)
     return idle(`${leg} is dead with one leg live.`)
   const shared = supply.arrangement === 'tied'
-  const haveVA = shared ? output.totalW : output.legW
+  const haveVA = shared ? output.totalW : output.legW[leg]
   const sentence = shared
     ? `${quantity(sum.VA, 'VA')} together on ${leg}; both legs share ${quantity(haveVA, 'VA')}.`
     : `${quantity(sum.VA, 'VA')} together on ${leg}, ${quantity(haveVA, 'VA')} available.`
@@ -238,7 +219,11 @@ function outputLine(
   if (!job.source || !output)
     return unknown({ ...about, sentence: 'No source is chosen yet.', working }, sum.VA)
   const limit =
-    output.limitedBy === 'unit' ? `the ${job.source.station.name}` : `its ${output.outlet.type} outlet`
+    output.limitedBy === 'outlet' && output.outlet
+      ? `its ${output.outlet.type} outlet`
+      : output.limitedBy === 'autotransformer'
+        ? `the ${job.source.autotransformer?.name}`
+        : `the ${shortName(job.source)}`
   const by = sum.byHand ? `, with ${sum.byHand.load.name} on` : ''
   const sentence = `${quantity(sum.VA, 'VA')} together${by}; ${limit} is the weakest link at ${quantity(output.totalW, 'VA')}.`
   return compared({ ...about, sentence, working }, sum.VA, output.totalW)
@@ -251,7 +236,7 @@ function withLimit(working: Working, limitW: number | null, output: Output | nul
     steps: [
       ...working.steps,
       {
-        label: `Available (limited by the ${output.limitedBy}; ${output.outlet.type} outlet, ${output.outlet.amps} A)`,
+        label: `Available (limited by the ${output.limitedBy}${output.outlet ? `; ${output.outlet.type} outlet, ${output.outlet.amps} A` : ''})`,
         value: limitW,
         unit: 'VA',
       },
@@ -310,7 +295,7 @@ function v240Line(job: Job, needs: readonly CircuitNeed[]): BalanceLine {
   const sentence =
     served === wanted.length
       ? `${names}: 240 V is there.`
-      : `${names} at 240 V, which ${arrangementName[job.source.arrangement]} does not give.`
+      : `${names} at 240 V, which ${arrangementNames[job.source.arrangement]} does not give.`
   return {
     ...about,
     need: wanted.length,
@@ -332,7 +317,7 @@ function v240Working(job: Job, wanted: readonly CircuitNeed[]): Working {
     inputs: [
       {
         label: 'Arrangement',
-        value: source ? arrangementName[source.arrangement] : 'no source yet',
+        value: source ? arrangementNames[source.arrangement] : 'no source yet',
         unit: 'text',
         provenance: fromJob,
       },

@@ -25,6 +25,7 @@ export function eligibilityOf(need: CircuitNeed, needs: readonly CircuitNeed[]):
     const care: string[] = []
     if (feed === 'dead') no.push(`it is on ${need.leg}, which stays dead; moving its breaker cures it`)
     if (feed === 'no-240') no.push('it needs 240 V, and both legs are the same 120 V')
+    if (feed === 'no-phase') no.push('nothing synchronises the two legs, so there is no 240 V')
     if (feed === 'bridge') no.push('it is a two-pole: left on, its load links the dead leg to the live one')
     if (!no.length) care.push(...neutralCare(need, needs, supply.arrangement), ...otherCare(need.circuit))
     return {

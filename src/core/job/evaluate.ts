@@ -1,7 +1,8 @@
 import { type Request, requestsOf } from '../ask/requests'
-import { checks } from '../checks'
-import { bySeverity, type Finding, type Severity } from '../checks/finding'
-import { type Leg, legServed, legs as legsCalculator } from '../source/legs'
+import { findingsOf } from '../checks'
+import type { Finding, Severity } from '../checks/finding'
+import { asCalculated, busesUnder } from '../source/arrangement'
+import { type Leg, legs as legsCalculator } from '../source/legs'
 import { storeOverTime } from '../source/store'
 import { type Caution, cautionsFor } from '../work/cautions'
 import { type BalanceLine, balanceOf } from './balance'
@@ -52,8 +53,8 @@ export function evaluate(job: Job): Evaluation {
   const legs = legsOf(job, needs)
   const requests = requestsOf(job, needs)
   const evaluated: Evaluated = { job, needs, requests, figures, legs }
-  const findings = checks.flatMap(check => check(evaluated)).sort(bySeverity)
-  const [first] = findings
+  const findings = findingsOf(evaluated)
+  const first = findings.find(f => !f.accepted) ?? findings[0]
   const counts = { stop: 0, fix: 0, mind: 0, ask: 0 }
   for (const finding of findings) counts[finding.severity]++
   return {
@@ -89,7 +90,7 @@ function legsOf(job: Job, needs: readonly CircuitNeed[]): Legs | null {
   if (!supply?.throughPanel || !picked.length) return null
   const worked = legsCalculator.compute(
     {
-      arrangement: supply.arrangement,
+      arrangement: asCalculated(supply.arrangement),
       liveLeg: supply.liveLeg,
       volts: 120,
       circuits: picked.map(need => ({
@@ -106,7 +107,7 @@ function legsOf(job: Job, needs: readonly CircuitNeed[]): Legs | null {
 
 function busesOf(job: Job): Evaluation['buses'] {
   const supply = supplyOf(job)
-  const bus = (leg: Leg) =>
-    !supply?.throughPanel ? 'not fed' : legServed(supply.arrangement, supply.liveLeg, leg) ? 'live' : 'dead'
+  const buses = supply && busesUnder(supply.arrangement, supply.liveLeg)
+  const bus = (leg: Leg) => (!supply?.throughPanel || !buses ? 'not fed' : buses[leg] ? 'live' : 'dead')
   return { L1: bus('L1'), L2: bus('L2') }
 }

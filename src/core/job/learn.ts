@@ -3,10 +3,10 @@ import { bySchool, type School, schools } from '../loads/evidence'
 import type { Load } from '../loads/load'
 import { runningVA } from '../loads/load'
 import { startRange, unsure } from '../loads/uncertainty'
-import { runtime } from '../source/runtime'
 import { figure, plural, quantity, together } from '../units/format'
 import type { Working } from '../working'
 import type { Figures } from './balance'
+import { runOf } from './energy'
 import { coincidence, type ServedLoad, startNeeds, supplyOf } from './needs'
 import { conditionsOf, type Job } from './schema'
 
@@ -205,19 +205,14 @@ export function learn(job: Job, figures: Figures): Learn {
   }
 }
 
-function hoursBand(job: Job, { run, meanLoadW }: Figures, sdW: number): Learn['hours'] {
-  const { source, outage } = job
-  if (!run || !source) return null
-  const hours = (loadW: number) =>
-    runtime.compute({
-      capacityWh: source.station.energyWh + source.expansionUnits * (source.station.expansion?.energyWh ?? 0),
-      startFraction: outage.startFraction,
-      reserveFraction: outage.reserveFraction,
-      deratingFraction: outage.deratingFraction,
-      idleW: source.station.idleW,
-      efficiencyFraction: source.station.efficiencyFraction,
-      loadW,
-    }).result.hours
+function hoursBand(job: Job, { run, meanLoadW, mean }: Figures, sdW: number): Learn['hours'] {
+  if (!run || !job.source) return null
+  // every leg moves as the whole does
+  const hours = (loadW: number) => {
+    const by = meanLoadW ? loadW / meanLoadW : 1
+    const legW = { L1: mean.legW.L1 * by, L2: mean.legW.L2 * by }
+    return runOf(job, { ...mean, W: loadW, legW })?.hours ?? run.hours
+  }
   return { low: hours(meanLoadW + fourInFive * sdW), high: hours(Math.max(0, meanLoadW - fourInFive * sdW)) }
 }
 

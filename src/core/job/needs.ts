@@ -4,14 +4,25 @@ import { type Known, type Load, meanProvenance, runningVA, startFigure, startOf 
 import type { Conditions } from '../loads/season'
 import { feedOf } from '../panel/positions'
 import type { Circuit, Panel } from '../panel/schema'
-import { type Leg, legServed } from '../source/legs'
+import { type Arrangement, busesUnder, opposed, voltsSeen } from '../source/arrangement'
+import type { Leg } from '../source/legs'
 import { figure, quantity } from '../units/format'
 import type { Working, WorkingValue } from '../working'
 import { placeText, reachedPanels } from './panels'
 import { conditionsOf, type Job } from './schema'
 
 /** What a circuit sees under the chosen arrangement, picked or not. */
-export type Feed = 'live' | 'dead' | 'no-240' | 'bridge' | 'not-fed' | 'no-source'
+export type Feed =
+  | 'live'
+  | 'dead'
+  | 'no-240'
+  | 'bridge'
+  /** between two legs that nothing synchronises */
+  | 'no-phase'
+  | 'not-fed'
+  /** picked, but on no position of the switch */
+  | 'no-position'
+  | 'no-source'
 
 export interface CircuitNeed {
   circuit: Circuit
@@ -20,7 +31,10 @@ export interface CircuitNeed {
   feeds: Panel | null
   /** `7`, or `7·9` for a two-pole, after the panel's mark where there are several */
   position: string
+  /** that feeds it on the source: of its breaker, or of its position on the switch */
   leg: Leg | 'both'
+  /** where it stands on the switch; null without one */
+  place: number | null
   volts: 120 | 240
   feed: Feed
   /** picked, and gets its proper voltage */
@@ -51,36 +65,57 @@ export function supplyOf(job: Job) {
   const { source } = job
   if (!source) return null
   const throughPanel = methodOf(job.hookup.method).neutral !== 'stand-alone'
-  const arrangement = throughPanel || source.arrangement === 'split-phase' ? source.arrangement : 'tied'
+  const arrangement: Arrangement = throughPanel || opposed(source.arrangement) ? source.arrangement : 'tied'
   return { arrangement, liveLeg: source.liveLeg, throughPanel }
 }
 
 /** What a breaker on these legs sees under an arrangement. */
 export function feedUnder(
-  supply: { arrangement: Parameters<typeof legServed>[0]; liveLeg: Leg } | null,
+  supply: { arrangement: Arrangement; liveLeg: Leg } | null,
   leg: Leg | 'both',
 ): Feed {
   if (!supply) return 'no-source'
-  if (legServed(supply.arrangement, supply.liveLeg, leg)) return 'live'
-  if (leg !== 'both') return 'dead'
-  return supply.arrangement === 'one-leg' ? 'bridge' : 'no-240'
+  const { volts, bridges } = voltsSeen(busesUnder(supply.arrangement, supply.liveLeg), leg)
+  if (bridges) return 'bridge'
+  if (volts === null) return 'no-phase'
+  if (leg === 'both') return volts === 240 ? 'live' : 'no-240'
+  return volts === 120 ? 'live' : 'dead'
 }
+
+/** The positions of the switch or managed panel, where the hook-up has them and they are set. */
+export const positionsOf = (job: Job) =>
+  methodOf(job.hookup.method).serves === 'positions' && job.hookup.positions?.length
+    ? job.hookup.positions
+    : null
+
+/** The leg of a position: odd ones on the first, even ones on the second. */
+export const positionLeg = (position: number): Leg => (position % 2 ? 'L1' : 'L2')
 
 export function circuitNeeds(job: Job): CircuitNeed[] {
   const conditions = conditionsOf(job)
   const supply = supplyOf(job)
   const reached = reachedPanels(job)
+  const positions = positionsOf(job)
   return job.panels.flatMap(panel =>
     panel.circuits.map(circuit => {
-      const leg = feedOf(panel, circuit)
+      const onPanel = feedOf(panel, circuit)
+      const place = positions?.find(p => p.circuitId === circuit.id)
+      // through a switch it is the position's leg that feeds a circuit, not the breaker's
+      const leg = place && onPanel !== 'both' ? positionLeg(place.position) : onPanel
       const loads = circuit.loads.map(load => drawn(load, conditions))
-      const feed = supply?.throughPanel && !reached.has(panel.id) ? 'not-fed' : feedUnder(supply, leg)
+      const feed =
+        supply?.throughPanel && !reached.has(panel.id)
+          ? 'not-fed'
+          : positions && supply && circuit.picked && !place
+            ? 'no-position'
+            : feedUnder(supply, leg)
       return {
         circuit,
         panel,
         feeds: job.panels.find(p => p.feederId === circuit.id) ?? null,
         position: placeText(job, panel, circuit),
         leg,
+        place: place?.position ?? null,
         volts: leg === 'both' ? 240 : 120,
         feed,
         served: circuit.picked && feed === 'live',

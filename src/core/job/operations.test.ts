@@ -60,10 +60,10 @@ test('choosing a station keeps what it can: units up to its most, an arrangement
     source: { station: splitStation(), expansionUnits: 2, arrangement: 'split-phase' },
   })
   const next = applied(start, {
-    op: 'chooseStation',
-    station: station({ expansion: { most: 1, energyWh: 500 } }),
+    op: 'chooseUnit',
+    equipment: station({ expansion: { most: 1, energyWh: 500 } }),
   })
-  expect(next.source).toMatchObject({ expansionUnits: 1, arrangement: 'tied' })
+  expect(next.source).toMatchObject({ units: [{ expansionUnits: 1 }], arrangement: 'tied' })
   expect(faultsOf(next, { op: 'setArrangement', arrangement: 'split-phase' })[0]).toMatch(
     /puts out 120 V only/,
   )

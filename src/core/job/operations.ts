@@ -2,6 +2,8 @@ import { current, type Draft, produce } from 'immer'
 import * as z from 'zod'
 import { type Brief, briefSchema } from '../ask/brief'
 import { markSchema, type Photo, photoSchema, plateSchema, requestRecordSchema } from '../ask/evidence'
+import { type UnitEquipment, unitEquipmentSchema } from '../equipment/source-kinds'
+import { hookupSchema, positionSchema, runSchema } from '../hookup/design'
 import { withChosen, withLog, withoutChoice, withoutLog, withStart } from '../loads/evidence'
 import { figureKeys, type Load, loadSchema, startSchema } from '../loads/load'
 import { logSchema } from '../loads/log'
@@ -13,18 +15,26 @@ import { moved } from '../panel/move'
 import { feedOf } from '../panel/positions'
 import { type Circuit, circuitSchema, type Panel, panelSchema, tracedSchema } from '../panel/schema'
 import { line, within } from '../quantity'
-import { stationSchema } from '../source/equipment'
-import { arrangementName, legSchema } from '../source/legs'
-import { canArrange } from '../source/output'
+import { arrangementNames, jobArrangements } from '../source/arrangement'
+import {
+  arraySchema,
+  hindersArrangement,
+  rangeExtenderSchema,
+  type Source,
+  sourceSchema,
+  type Unit,
+  unitSchema,
+  voltsOf,
+} from '../source/design'
+import { legSchema } from '../source/legs'
 import { quantity } from '../units/format'
 import { originSchema } from '../working'
 import { circuitOf, placeText } from './panels'
 import {
+  acceptanceSchema,
   type Calculation,
   calculationSchema,
-  hookupSchema,
   type Job,
-  jobArrangements,
   jobSchema,
   outageSchema,
   steps,
@@ -78,18 +88,64 @@ const simpleSchema = z.discriminatedUnion('op', [
   z.strictObject({ op: z.literal('selectCircuit'), circuitId: id, picked: z.boolean() }),
   z.strictObject({ op: z.literal('putLoad'), circuitId: id, load: loadSchema }),
   z.strictObject({ op: z.literal('removeLoad'), circuitId: id, loadId: id }),
-  z.strictObject({ op: z.literal('chooseStation'), station: stationSchema.nullable() }),
+  /** one unit as the whole source; null takes the source away */
+  z.strictObject({
+    op: z.literal('chooseUnit'),
+    equipment: unitEquipmentSchema.nullable(),
+    bank: unitSchema.shape.bank,
+    owned: z.boolean().optional(),
+  }),
+  z.strictObject({ op: z.literal('addUnit'), unit: unitSchema }),
+  z.strictObject({
+    op: z.literal('editUnit'),
+    unitId: id,
+    facts: unitSchema.omit({ id: true }).partial(),
+  }),
+  z.strictObject({ op: z.literal('removeUnit'), unitId: id }),
   z.strictObject({ op: z.literal('setExpansionUnits'), count: z.int('must be a whole number') }),
   z.strictObject({
     op: z.literal('setArrangement'),
     arrangement: z.enum(jobArrangements),
     liveLeg: legSchema.optional(),
+    /** what the arrangement cannot be without */
+    combiner: sourceSchema.shape.combiner,
+    autotransformer: sourceSchema.shape.autotransformer,
+    second: unitSchema.optional(),
   }),
+  z.strictObject({
+    op: z.literal('setSource'),
+    facts: sourceSchema.pick({ charging: true, stands: true }).partial(),
+    clear: z.array(z.enum(['combiner', 'autotransformer', 'generator', 'charging', 'stands'])).optional(),
+  }),
+  z.strictObject({ op: z.literal('putGenerator'), generator: rangeExtenderSchema }),
+  z.strictObject({ op: z.literal('putArray'), array: arraySchema }),
+  z.strictObject({ op: z.literal('removeArray'), arrayId: id }),
   z.strictObject({
     op: z.literal('setHookup'),
     facts: hookupSchema.partial(),
-    clear: z.array(z.enum(['panelId', 'whip'])).optional(),
+    clear: z
+      .array(
+        z.enum([
+          'panelId',
+          'whip',
+          'switch',
+          'managed',
+          'interlock',
+          'inlet',
+          'backfed',
+          'ground',
+          'neutrals',
+          'path',
+          'positions',
+        ]),
+      )
+      .optional(),
   }),
+  z.strictObject({ op: z.literal('setPositions'), positions: z.array(positionSchema) }),
+  z.strictObject({ op: z.literal('putRun'), run: runSchema }),
+  z.strictObject({ op: z.literal('removeRun'), runId: id }),
+  z.strictObject({ op: z.literal('acceptFinding'), acceptance: acceptanceSchema }),
+  z.strictObject({ op: z.literal('withdrawAcceptance'), key: acceptanceSchema.shape.key }),
   z.strictObject({
     op: z.literal('setOutage'),
     facts: outageSchema.partial(),
@@ -207,6 +263,7 @@ function change(operation: SimpleOperation): Change {
         for (const other of job.panels)
           if (panel.circuits.some(c => c.id === other.feederId)) delete other.feederId
         if (job.hookup.panelId === panel.id) delete job.hookup.panelId
+        leavePositions(job)
       })
     case 'addCircuit':
       return onPanel(operation.panelId, panel => {
@@ -243,6 +300,7 @@ function change(operation: SimpleOperation): Change {
         untie(panel, circuit)
         panel.circuits = panel.circuits.filter(c => c.id !== circuit.id)
         for (const other of job.panels) if (other.feederId === circuit.id) delete other.feederId
+        leavePositions(job)
       })
     case 'moveBreaker':
       return onCircuit(operation.circuitId, (circuit, panel, job) => {
@@ -273,31 +331,110 @@ function change(operation: SimpleOperation): Change {
       return onCircuit(operation.circuitId, circuit => {
         circuit.loads = circuit.loads.filter(l => l.id !== operation.loadId)
       })
-    case 'chooseStation':
+    case 'chooseUnit':
       return job => {
-        const { station } = operation
-        if (!station) {
+        const { equipment, bank, owned = false } = operation
+        if (!equipment) {
           delete job.source
           return
         }
         const was = job.source
-        job.source = {
-          station,
-          expansionUnits: Math.min(was?.expansionUnits ?? 0, station.expansion?.most ?? 0),
-          arrangement:
-            was && canArrange(station, was.arrangement) ? was.arrangement : usualArrangement(station.voltage),
-          liveLeg: was?.liveLeg ?? 'L1',
+        const unit: Unit = {
+          id: 'u1',
+          equipment,
+          expansionUnits: Math.min(was?.units[0]?.expansionUnits ?? 0, expansionsOf(equipment)),
+          ...(bank && { bank }),
+          owned,
         }
+        job.source = arranged({
+          ...was,
+          units: [unit],
+          arrangement: was?.arrangement ?? usualArrangement(equipment),
+          liveLeg: was?.liveLeg ?? 'L1',
+        })
       }
+    case 'addUnit':
+      return onSource(source => {
+        source.units.push(operation.unit)
+        if (hindersArrangement(source, source.arrangement)) source.arrangement = 'independent'
+        rearrange(source)
+      })
+    case 'editUnit':
+      return onSource(source => {
+        const unit = source.units.find(u => u.id === operation.unitId)
+        if (!unit) return [fault('source.units', 'no longer hold that unit')]
+        assign<Unit>(unit, operation.facts)
+        if (unit.equipment.kind !== 'inverter') delete unit.bank
+        unit.expansionUnits = Math.min(
+          unit.expansionUnits,
+          operation.facts.equipment ? expansionsOf(unit.equipment) : 99,
+        )
+        if (operation.facts.equipment) rearrange(source)
+      })
+    case 'removeUnit':
+      return onSource((source, job) => {
+        source.units = source.units.filter(u => u.id !== operation.unitId)
+        source.arrays = source.arrays?.filter(a => a.unitId !== operation.unitId)
+        if (source.units.length) rearrange(source)
+        else delete job.source
+      })
     case 'setExpansionUnits':
       return onSource(source => {
-        source.expansionUnits = operation.count
+        // two units of a pair are kept alike
+        for (const unit of source.units) unit.expansionUnits = operation.count
       })
     case 'setArrangement':
       return onSource(source => {
-        source.arrangement = operation.arrangement
-        source.liveLeg = operation.liveLeg ?? source.liveLeg
+        const { arrangement, liveLeg, combiner, autotransformer, second } = operation
+        if (second && source.units.length === 1) source.units.push(second)
+        if (combiner) source.combiner = combiner
+        if (autotransformer) source.autotransformer = autotransformer
+        if (arrangement !== 'combined' && arrangement !== 'independent') source.units.splice(1)
+        source.arrangement = arrangement
+        source.liveLeg = liveLeg ?? source.liveLeg
+        source.arrays = source.arrays?.filter(a => source.units.some(u => u.id === a.unitId))
       })
+    case 'setSource':
+      return onSource(source => {
+        assign(source, operation.facts)
+        for (const key of operation.clear ?? []) delete source[key]
+        rearrange(source)
+      })
+    case 'putGenerator':
+      return onSource(source => {
+        source.generator = operation.generator
+      })
+    case 'putArray':
+      return onSource(source => {
+        source.arrays = put(source.arrays, operation.array)
+      })
+    case 'removeArray':
+      return onSource(source => {
+        source.arrays = source.arrays?.filter(a => a.id !== operation.arrayId)
+      })
+    case 'setPositions':
+      return job => {
+        job.hookup.positions = operation.positions
+      }
+    case 'putRun':
+      return job => {
+        job.hookup.runs = put(job.hookup.runs, operation.run)
+      }
+    case 'removeRun':
+      return job => {
+        job.hookup.runs = job.hookup.runs?.filter(r => r.id !== operation.runId)
+      }
+    case 'acceptFinding':
+      return job => {
+        job.accepted = [
+          ...(job.accepted ?? []).filter(a => a.key !== operation.acceptance.key),
+          operation.acceptance,
+        ]
+      }
+    case 'withdrawAcceptance':
+      return job => {
+        job.accepted = job.accepted?.filter(a => a.key !== operation.key)
+      }
     case 'setHookup':
       return job => {
         assign(job.hookup, operation.facts)
@@ -407,7 +544,23 @@ function change(operation: SimpleOperation): Change {
   }
 }
 
-const usualArrangement = (voltage: '120' | '120/240') => (voltage === '120/240' ? 'split-phase' : 'tied')
+const usualArrangement = (unit: UnitEquipment) => (voltsOf(unit) === '120/240' ? 'split-phase' : 'tied')
+const expansionsOf = (unit: UnitEquipment) => (unit.kind === 'station' ? (unit.expansion?.most ?? 0) : 0)
+
+const put = <T extends { id: string }>(list: readonly T[] | undefined, item: T): T[] =>
+  list?.some(l => l.id === item.id) ? list.map(l => (l.id === item.id ? item : l)) : [...(list ?? []), item]
+
+/** The source with what no longer fits its units gone: arrays of units that left, an arrangement that cannot be. */
+function rearrange(source: Draft<Source>) {
+  Object.assign(source, arranged(current(source)))
+}
+
+function arranged(source: Source): Source {
+  const [first] = source.units
+  if (!first || !hindersArrangement(source, source.arrangement)) return source
+  const fitting = source.units.length > 1 ? 'independent' : usualArrangement(first.equipment)
+  return { ...source, arrangement: fitting, arrays: source.arrays?.filter(a => a.unitId === first.id) }
+}
 
 function onCircuit(
   circuitId: string,
@@ -457,9 +610,17 @@ const sort = (panel: Draft<Panel>) => {
   panel.circuits.sort((a, b) => a.position - b.position || (a.half ?? '').localeCompare(b.half ?? ''))
 }
 
-function onSource(act: (source: NonNullable<Draft<Job>['source']>) => void): Change {
+function onSource(act: (source: Draft<Source>, job: Draft<Job>) => Fault[] | void): Change {
   return job =>
-    job.source ? act(job.source) : [fault('source', 'is not chosen yet: choose a station first')]
+    job.source ? act(job.source, job) : [fault('source', 'is not chosen yet: choose a unit first')]
+}
+
+/** Positions of circuits that are gone go with them. */
+function leavePositions(job: Draft<Job>) {
+  const left = new Set(job.panels.flatMap(p => p.circuits.map(c => c.id)))
+  const { positions } = job.hookup
+  if (positions?.some(p => !left.has(p.circuitId)))
+    job.hookup.positions = positions.filter(p => left.has(p.circuitId))
 }
 
 /** Both hots of a shared neutral name each other; whoever was paired before goes back to a neutral of its own. */
@@ -559,12 +720,36 @@ export function describeOperation(before: Job, operation: Operation): string {
       return `set the load ${operation.load.name} on ${name(operation.circuitId)}`
     case 'removeLoad':
       return `removed a load from ${name(operation.circuitId)}`
-    case 'chooseStation':
-      return operation.station ? `chose the station ${operation.station.name}` : 'took the station away'
+    case 'chooseUnit':
+      return operation.equipment ? `chose the ${operation.equipment.name} as source` : 'took the source away'
+    case 'addUnit':
+      return `added a ${operation.unit.equipment.name}`
+    case 'editUnit':
+      return `changed ${unitName(before, operation.unitId)}`
+    case 'removeUnit':
+      return `took ${unitName(before, operation.unitId)} away`
+    case 'setSource':
+      return 'changed where or how the source is kept and charged'
+    case 'putGenerator':
+      return `set the generator ${operation.generator.equipment.name}`
+    case 'putArray':
+      return `set ${operation.array.series * operation.array.parallel} ${operation.array.module.name}`
+    case 'removeArray':
+      return 'took solar modules away'
+    case 'setPositions':
+      return 'set the switch positions'
+    case 'putRun':
+      return `set the run ${operation.run.name}`
+    case 'removeRun':
+      return `removed the run ${before.hookup.runs?.find(r => r.id === operation.runId)?.name ?? ''}`.trim()
+    case 'acceptFinding':
+      return `accepted ${operation.acceptance.key.split('|')[0]}: ${operation.acceptance.reason}`
+    case 'withdrawAcceptance':
+      return `took back the acceptance of ${operation.key.split('|')[0]}`
     case 'setExpansionUnits':
       return `set the expansion units to ${operation.count}`
     case 'setArrangement':
-      return `arranged as ${arrangementName[operation.arrangement]}${operation.liveLeg && operation.arrangement === 'one-leg' ? ` (${operation.liveLeg})` : ''}`
+      return `arranged as ${arrangementNames[operation.arrangement]}${operation.liveLeg && operation.arrangement === 'one-leg' ? ` (${operation.liveLeg})` : ''}`
     case 'setHookup':
       return 'changed the hook-up'
     case 'putCalculation':
@@ -618,6 +803,8 @@ export function describeOperation(before: Job, operation: Operation): string {
   }
 }
 
+const unitName = (job: Job, unitId: string) =>
+  job.source?.units.find(u => u.id === unitId)?.equipment.name ?? 'a unit'
 const loadName = (job: Job, { circuitId, loadId }: { circuitId: string; loadId: string }) =>
   circuitOf(job, circuitId)?.circuit.loads.find(l => l.id === loadId)?.name ?? 'a load'
 const calculationName = ({ calculator, note }: Calculation) => (note ? `${calculator} (${note})` : calculator)

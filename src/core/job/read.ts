@@ -19,6 +19,11 @@ const upgrades: Readonly<Record<number, Upgrade>> = {
   }),
   // 4: loads keep every source of a figure, patterns, levels and logs; conditions of the outage; utility data. All may be missing.
   3: document => document,
+  // 5: a source of several units with their parts; the hook-up's equipment, path, positions and runs; acceptances
+  4: document => ({
+    ...document,
+    ...(isRecord(document.source) && { source: upgradedSource(document.source) }),
+  }),
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
@@ -28,6 +33,10 @@ function upgradedPanel(panel: unknown): unknown {
   if (!isRecord(panel)) return panel
   const circuits = Array.isArray(panel.circuits) ? panel.circuits.map(upgradedCircuit) : panel.circuits
   return { ...bare('main', 'Main panel', 8), ...panel, circuits }
+}
+
+function upgradedSource({ station, expansionUnits, ...source }: Record<string, unknown>): unknown {
+  return { units: [{ id: 'u1', equipment: station, expansionUnits, owned: false }], ...source }
 }
 
 function upgradedCircuit(circuit: unknown): unknown {

@@ -1,16 +1,14 @@
 import * as z from 'zod'
 import { briefSchema } from '../ask/brief'
 import { mostPhotos, photoSchema, requestRecordSchema } from '../ask/evidence'
-import { methodIds } from '../hookup/method'
+import { checkHookup, hookupSchema } from '../hookup/design'
 import { type Conditions, seasonSchema } from '../loads/season'
 import { utilitySchema } from '../loads/utility'
 import { checkPanel, type Panel, panelSchema } from '../panel/schema'
 import { line, within } from '../quantity'
-import { stationSchema } from '../source/equipment'
-import { legSchema } from '../source/legs'
-import { canArrange } from '../source/output'
+import { checkSource, sourceSchema } from '../source/design'
 
-export const formatVersion = 4
+export const formatVersion = 5
 
 export const steps = [
   'ask',
@@ -48,14 +46,15 @@ export function conditionsOf({ outage, brief }: Pick<Job, 'outage' | 'brief'>): 
   }
 }
 
-export const jobArrangements = ['one-leg', 'tied', 'split-phase'] as const
-export const sourceSchema = z.strictObject({
-  /** the catalogue's facts as they were when the job was designed */
-  station: stationSchema,
-  expansionUnits: z.int('must be a whole number').min(0, 'must not be negative'),
-  arrangement: z.enum(jobArrangements),
-  liveLeg: legSchema,
+/** A finding that a named person accepts: it stays listed, and prints. A stop cannot be accepted. */
+export const acceptanceSchema = z.strictObject({
+  /** the finding's key */
+  key: line(400, 1),
+  by: line(60, 1),
+  on: z.iso.date('must be a date: YYYY-MM-DD'),
+  reason: line(300, 3),
 })
+export type Acceptance = z.infer<typeof acceptanceSchema>
 
 const longestInput = 20_000
 /** A calculation of the bench that belongs to the job: its input is kept, and its answer worked out anew. */
@@ -71,20 +70,6 @@ export const calculationSchema = z.strictObject({
     ),
 })
 export type Calculation = z.infer<typeof calculationSchema>
-
-export const hookupSchema = z.strictObject({
-  method: z.enum(methodIds),
-  bondingPlug: z.boolean(),
-  /** the panel that the source is tied to; missing: the first */
-  panelId: line(40, 1).optional(),
-  /** the pre-wired leads of a transfer switch: their length inside the panel, and where they come in */
-  whip: z
-    .strictObject({
-      leadIn: within(1, 240, 'in'),
-      entersAt: z.enum(['top left', 'top right', 'bottom left', 'bottom right']),
-    })
-    .optional(),
-})
 
 const shape = z.strictObject({
   formatVersion: z.literal(formatVersion),
@@ -103,6 +88,7 @@ const shape = z.strictObject({
   /** what the utility's interval data say of the house */
   utility: utilitySchema.optional(),
   calculations: z.array(calculationSchema).max(60, 'must hold at most 60 calculations'),
+  accepted: z.array(acceptanceSchema).max(200, 'must hold at most 200 acceptances').optional(),
 })
 
 /** One job. What no single key can tell is checked across keys: overlaps, pairs, what the station can do. */
@@ -125,23 +111,13 @@ export const jobSchema = shape.check(context => {
       ['outage', 'reserveFraction'],
       'must leave something to use: the reserve has to be below the charge when the outage begins',
     )
-  const { source } = job
-  if (!source) return
-  const most = source.station.expansion?.most ?? 0
-  if (source.expansionUnits > most)
-    say(
-      ['source', 'expansionUnits'],
-      most
-        ? `must be at most ${most} on a ${source.station.name}`
-        : `must be 0: a ${source.station.name} takes none`,
-    )
-  if (!canArrange(source.station, source.arrangement))
-    say(
-      ['source', 'arrangement'],
-      `cannot be split phase: a ${source.station.name} puts out ${source.station.voltage} V only`,
-    )
+  checkHookup(job.hookup, new Set(job.panels.flatMap(p => p.circuits.map(c => c.id))), (path, message) =>
+    say(['hookup', ...path], message),
+  )
+  if (job.source) checkSource(job.source, (path, message) => say(['source', ...path], message))
 })
 
+export type Edition = Job['edition']
 export type Job = z.infer<typeof jobSchema>
 
 type Say = (path: PropertyKey[], message: string) => void

@@ -75,3 +75,9 @@ function freedByTandems(panel: Panel): number {
   )
   return Math.min(Math.floor(singles.length / 2), listed?.length ?? 0)
 }
+
+/** The upper spaces of a two-pole that stands at the end of the panel where the main is. */
+export const besideMain = (panel: Pick<Panel, 'feedsFrom' | 'spaces'>): number[] => {
+  const rows = panel.spaces / 2
+  return panel.feedsFrom === 'top' ? [1, 2] : [2 * (rows - 2) + 1, 2 * (rows - 2) + 2]
+}

@@ -1,33 +1,45 @@
 import { evaluate } from '../job/evaluate'
 import { circuit, job, load, splitStation, station } from '../job/fixtures/jobs'
-import { canArrange, outputOf } from './output'
+import type { Arrangement } from './arrangement'
+import { hindersArrangement, type Source } from './design'
+import { outputOf } from './output'
 import { storeOverTime } from './store'
+
+const source = (equipment: Source['units'][0]['equipment'], arrangement: Arrangement): Source => ({
+  units: [{ id: 'u1', equipment, expansionUnits: 0, owned: false }],
+  arrangement,
+  liveLeg: 'L1',
+})
 
 test('a 120 V unit: its continuous rating, or four fifths of its outlet', () => {
   // TT-30: 0.8 × 30 A × 120 V = 2,880 W, above the unit's 2,000 W
-  expect(outputOf(station(), 'tied')).toEqual({
+  expect(outputOf(source(station(), 'tied'))).toEqual({
     outlet: { type: 'TT-30', amps: 30 },
     totalW: 2000,
-    legW: 2000,
+    legW: { L1: 2000, L2: 2000 },
     surgeW: 4000,
     legSurgeW: 4000,
     limitedBy: 'unit',
   })
   const limited = station({ outlets: [{ type: '5-20', count: 4, limitA: 12 }] })
-  expect(outputOf(limited, 'one-leg')).toMatchObject({ totalW: 0.8 * 12 * 120, limitedBy: 'outlet' })
+  expect(outputOf(source(limited, 'one-leg'))).toMatchObject({ totalW: 0.8 * 12 * 120, limitedBy: 'outlet' })
 })
 
 test('a 120/240 V unit gives both legs under split phase and one of them otherwise', () => {
-  expect(outputOf(splitStation(), 'split-phase')).toMatchObject({
+  expect(outputOf(source(splitStation(), 'split-phase'))).toMatchObject({
     totalW: 6000,
-    legW: 3000,
+    legW: { L1: 3000, L2: 3000 },
     surgeW: 10_000,
     legSurgeW: 5000,
   })
-  expect(outputOf(splitStation(), 'tied')).toMatchObject({ totalW: 3000, surgeW: 5000 })
+  expect(outputOf(source(splitStation(), 'tied'))).toMatchObject({ totalW: 3000, surgeW: 5000 })
   // L14-30: 2,880 W a leg
   const small = splitStation({ outlets: [{ type: 'L14-30', count: 1 }] })
-  expect(outputOf(small, 'split-phase')).toMatchObject({ totalW: 5760, legW: 2880, limitedBy: 'outlet' })
+  expect(outputOf(source(small, 'split-phase'))).toMatchObject({
+    totalW: 5760,
+    legW: { L1: 2880, L2: 2880 },
+    limitedBy: 'outlet',
+  })
 })
 
 test('split phase uses a two-hot outlet even where a 120 V one carries more amps', () => {
@@ -37,9 +49,9 @@ test('split phase uses a two-hot outlet even where a 120 V one carries more amps
       { type: 'L14-20', count: 1 },
     ],
   })
-  expect(outputOf(both, 'split-phase').outlet.type).toBe('L14-20')
-  expect(outputOf(both, 'tied').outlet.type).toBe('TT-30')
-  expect(canArrange(station(), 'split-phase')).toBe(false)
+  expect(outputOf(source(both, 'split-phase')).outlet?.type).toBe('L14-20')
+  expect(outputOf(source(both, 'tied')).outlet?.type).toBe('TT-30')
+  expect(hindersArrangement(source(station(), 'tied'), 'split-phase')).toMatch(/120 V only/)
 })
 
 describe('the store over time', () => {

@@ -1,61 +1,110 @@
+import type { UnitEquipment } from '../equipment/source-kinds'
 import { type ReceptacleType, receptacles } from '../units/tables/receptacles'
-import type { Station } from './equipment'
-import type { arrangements } from './legs'
+import { opposed } from './arrangement'
+import { type Source, voltsOf } from './design'
+import type { Leg } from './legs'
 
-type Arrangement = Exclude<(typeof arrangements)[number], 'independent'>
-
-/** What a station puts out under an arrangement, and what limits it. Watts and volt-amps share the same limit. */
+/** What a source puts out under its arrangement, and what limits it. Watts and volt-amps share the same limit. */
 export interface Output {
-  outlet: { type: ReceptacleType; amps: number }
+  /** null where it is wired on, without an outlet */
+  outlet: { type: ReceptacleType; amps: number } | null
   /** of the whole output, W */
   totalW: number
-  /** of one leg, W; legs that are tied share `totalW` */
-  legW: number
+  /** of each leg, W; legs that are tied share `totalW` */
+  legW: Record<Leg, number>
   surgeW: number
   /** surge one leg can give to a 120 V motor, W */
   legSurgeW: number
-  limitedBy: 'unit' | 'outlet'
+  limitedBy: 'unit' | 'outlet' | 'autotransformer'
 }
 
 const continuousShare = 0.8
 
+/** Continuous and surge watts of a unit: whole, and of one leg. */
+export function ratingOf(unit: UnitEquipment): { W: number; legW: number; surgeW: number } {
+  const halved = voltsOf(unit) === '120/240' ? unit.continuousW / 2 : unit.continuousW
+  const legW = 'legW' in unit && unit.legW !== undefined ? unit.legW : halved
+  return { W: unit.continuousW, legW, surgeW: unit.surgeW }
+}
+
+/** The outlets that a source offers: the combiner's or the transformer's where there is one, else the unit's. */
+export function outletsOf(source: Source) {
+  const { arrangement, combiner, autotransformer } = source
+  const unit = source.units[0]?.equipment
+  if (arrangement === 'combined' && combiner) return combiner.outlets
+  if (arrangement === 'autotransformer' && autotransformer?.outlets) return autotransformer.outlets
+  if (!unit || unit.kind === 'inverter') return []
+  return unit.outlets ?? [{ type: '5-20' as const, count: 1 }]
+}
+
 /**
- * The output that the panel sees: the unit's continuous rating, or four fifths of its outlet's amps where that is less
- * (continuous load, NEC 210.20(A)). With one leg or tied legs a 120/240 V unit gives one of its legs only.
+ * The output that the panel sees: the continuous rating, or four fifths of the outlet's amps where that is less
+ * (continuous load, NEC 210.20(A)). With one leg or tied legs a 120/240 V unit gives one of its legs only. Two units
+ * combined, or one leg each, give a unit a leg. An autotransformer makes the leg that the unit does not feed: half of its
+ * rating there at 120 V, since the current of that leg flows through one of its two windings.
  * A leg's surge is taken as the leg's share of the unit's, since datasheets seldom state it.
  */
-export function outputOf(station: Station, arrangement: Arrangement): Output {
+export function outputOf(source: Source): Output {
+  const { arrangement, liveLeg, autotransformer } = source
+  const ratings = source.units.map(u => ratingOf(u.equipment))
+  const [first, second = first] = ratings
+  if (!first || !second) throw new Error('a source holds at least one unit')
+  const twoHots = opposed(arrangement)
+  const outlet = bestOutlet(source, twoHots)
+  const outletW = outlet ? continuousShare * outlet.amps * 120 : Infinity
+  if (arrangement === 'combined' || arrangement === 'independent') {
+    const legW = { L1: Math.min(first.W, outletW), L2: Math.min(second.W, outletW) }
+    return {
+      outlet,
+      totalW: legW.L1 + legW.L2,
+      legW,
+      surgeW: first.surgeW + second.surgeW,
+      legSurgeW: Math.min(first.surgeW, second.surgeW),
+      limitedBy: outletW < Math.max(first.W, second.W) ? 'outlet' : 'unit',
+    }
+  }
+  if (arrangement === 'autotransformer' && autotransformer) {
+    // the unit's own outlet feeds the transformer
+    const fed = bestOutlet({ ...source, arrangement: 'tied' }, false)
+    const unitW = Math.min(first.W, fed ? continuousShare * fed.amps * 120 : Infinity)
+    const kept = autotransformer.efficiencyFraction
+    const totalW = Math.min(unitW * kept, autotransformer.continuousW)
+    const made = Math.min(totalW, autotransformer.continuousW / 2)
+    return {
+      outlet,
+      totalW,
+      legW: { L1: liveLeg === 'L1' ? unitW : made, L2: liveLeg === 'L2' ? unitW : made },
+      surgeW: first.surgeW * kept,
+      legSurgeW: first.surgeW * kept,
+      limitedBy:
+        autotransformer.continuousW < unitW * kept ? 'autotransformer' : unitW < first.W ? 'outlet' : 'unit',
+    }
+  }
   const split = arrangement === 'split-phase'
-  const outlet = bestOutlet(station, split)
-  const unitLegW = station.legW ?? station.continuousW
-  const unitW = split ? station.continuousW : unitLegW
-  const legSurgeW = station.surgeW * (unitLegW / station.continuousW)
-  const outletLegW = continuousShare * outlet.amps * 120
-  const totalW = Math.min(unitW, split ? 2 * outletLegW : outletLegW)
+  const unitW = split ? first.W : first.legW
+  const legSurgeW = first.surgeW * (first.legW / first.W)
+  const totalW = Math.min(unitW, split ? 2 * outletW : outletW)
+  const legW = Math.min(first.legW, outletW)
   return {
     outlet,
     totalW,
-    legW: Math.min(unitLegW, outletLegW),
-    surgeW: split ? station.surgeW : legSurgeW,
+    legW: { L1: legW, L2: legW },
+    surgeW: split ? first.surgeW : legSurgeW,
     legSurgeW,
     limitedBy: totalW < unitW ? 'outlet' : 'unit',
   }
 }
 
 /** The outlet that carries most; a 120 V arrangement may use one hot of a 120/240 V outlet. */
-function bestOutlet(station: Station, split: boolean): Output['outlet'] {
-  const all = station.outlets.map(o => ({
+function bestOutlet(source: Source, twoHots: boolean): Output['outlet'] {
+  const all = outletsOf(source).map(o => ({
     type: o.type,
     amps: Math.min(o.limitA ?? Infinity, receptacles[o.type].amps),
     hots: receptacles[o.type].hots,
   }))
-  const fitting = all.filter(o => !split || o.hots === 2)
+  const fitting = all.filter(o => !twoHots || o.hots === 2)
   const [first, ...rest] = fitting.length ? fitting : all
-  if (!first) throw new Error(`${station.name} lists no outlet`)
+  if (!first) return null
   const best = rest.reduce((a, b) => (b.amps > a.amps ? b : a), first)
   return { type: best.type, amps: best.amps }
 }
-
-/** Split phase needs two legs of opposite phase, which only a 120/240 V unit makes. */
-export const canArrange = (station: Station, arrangement: Arrangement): boolean =>
-  arrangement !== 'split-phase' || station.voltage === '120/240'

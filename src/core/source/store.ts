@@ -1,4 +1,174 @@
+import { told } from '../equipment/facts'
+import type { Bank, UnitEquipment } from '../equipment/source-kinds'
 import type { Job } from '../job/schema'
+import { plural, quantity } from '../units/format'
+import type { Provenance, Working } from '../working'
+import type { Source, Unit } from './design'
+
+/** The energy of one unit: its own, its expansions', its bank's, as labelled, Wh. Nothing for a generator. */
+export function capacityOf(unit: Unit): number {
+  const { equipment, bank } = unit
+  switch (equipment.kind) {
+    case 'station':
+      return equipment.energyWh + unit.expansionUnits * (equipment.expansion?.energyWh ?? 0)
+    case 'vehicle-outlet':
+      return equipment.packWh
+    case 'inverter':
+      return bank
+        ? bank.equipment.unitV * bank.equipment.unitAh * bank.series * bank.parallel * depthOf(bank.equipment)
+        : 0
+    case 'generator':
+      return 0
+  }
+}
+
+const usualDepth = { lfp: 0.9, agm: 0.5, flooded: 0.5 } as const
+const depthOf = (bank: Bank) => bank.depthFraction ?? usualDepth[bank.chemistry]
+
+const defaultEfficiency = 0.88
+/** A unit's own draw while on (W) and how much of the battery's energy reaches the outlet. */
+export function lossesOf(unit: UnitEquipment): {
+  idleW: number
+  efficiencyFraction: number
+  assumed: boolean
+} {
+  if (unit.kind === 'generator') return { idleW: 0.1, efficiencyFraction: 1, assumed: false }
+  return {
+    idleW: unit.idleW ?? 60,
+    efficiencyFraction: unit.efficiencyFraction ?? defaultEfficiency,
+    assumed: unit.idleW === undefined || unit.efficiencyFraction === undefined,
+  }
+}
+
+/**
+ * What cold leaves of a capacity, by chemistry: our own piecewise straight lines through common figures of datasheets
+ * (an assumption, shown as one): lithium iron 90 % at 0 °C and 70 % at −20 °C; lead 80 % at 0 °C and 55 % at −20 °C.
+ */
+export function coldFraction(chemistry: string | undefined, coldestC: number | undefined): number {
+  if (coldestC === undefined || coldestC >= 25) return 1
+  const lead = chemistry === 'agm' || chemistry === 'flooded'
+  const atZero = lead ? 0.8 : 0.9
+  const atMinus20 = lead ? 0.55 : 0.7
+  if (coldestC >= 0) return atZero + ((1 - atZero) * coldestC) / 25
+  return Math.max(0.2, atZero + ((atZero - atMinus20) * coldestC) / 20)
+}
+
+export const chemistryOf = (unit: Unit): string | undefined =>
+  unit.bank?.equipment.chemistry ??
+  (unit.equipment.kind === 'station'
+    ? (unit.equipment.chemistry ?? 'lfp')
+    : unit.equipment.kind === 'vehicle-outlet'
+      ? 'nmc'
+      : undefined)
+
+/** What cold and age leave, over all units: by the energy of each. */
+export function deratingOf(source: Source): { fraction: number; coldFraction: number; agedFraction: number } {
+  const agedFraction = source.stands?.agedFraction ?? 1
+  const all = source.units.reduce((sum, u) => sum + capacityOf(u), 0)
+  const cold = source.units.reduce(
+    (sum, u) => sum + capacityOf(u) * coldFraction(chemistryOf(u), source.stands?.coldestC),
+    0,
+  )
+  const left = all ? cold / all : 1
+  return { fraction: left * agedFraction, coldFraction: left, agedFraction }
+}
+
+/** What the source's stores hold and lose, all together. */
+export interface Store {
+  /** each unit's labelled energy, in order, Wh */
+  unitsWh: number[]
+  capacityWh: number
+  /** what cold, age and the figure of the outage leave */
+  deratingFraction: number
+  idleW: number
+  efficiencyFraction: number
+  /** each leg drains its own battery */
+  apart: boolean
+  /** the autotransformer's own draw, W */
+  transformerIdleW: number
+}
+
+export function storeOf(source: Source, outageDerating: number): Store {
+  const losses = source.units.map(u => lossesOf(u.equipment))
+  const through = source.arrangement === 'autotransformer' ? source.autotransformer : undefined
+  const unitsWh = source.units.map(capacityOf)
+  const efficiencyFraction =
+    (losses.reduce((sum, l) => sum + l.efficiencyFraction, 0) / losses.length) *
+    (through?.efficiencyFraction ?? 1)
+  return {
+    unitsWh,
+    capacityWh: unitsWh.reduce((a, b) => a + b, 0),
+    deratingFraction: outageDerating * deratingOf(source).fraction,
+    idleW: losses.reduce((sum, l) => sum + l.idleW, 0),
+    efficiencyFraction,
+    apart:
+      source.arrangement === 'independent' ||
+      (source.arrangement === 'combined' && source.combiner?.batteries !== 'shared'),
+    transformerIdleW: through ? through.idleW / (losses[0]?.efficiencyFraction ?? 1) : 0,
+  }
+}
+
+/** The units in a line: `two Weirgate 36 with 2 expansion units each`, `Millrace 8 on 4 Cascade 48-280`. */
+export function sourceName(source: Source): string {
+  const [first] = source.units
+  if (!first) return 'no source'
+  const same = source.units.every(u => u.equipment.id === first.equipment.id)
+  const one = (u: Unit) => {
+    const cells = u.bank ? u.bank.series * u.bank.parallel : 0
+    return `${u.equipment.name}${u.bank ? ` on ${cells > 1 ? `${cells} ` : ''}${u.bank.equipment.name}` : ''}${
+      u.expansionUnits ? ` with ${plural(u.expansionUnits, 'expansion unit')}` : ''
+    }`
+  }
+  return same && source.units.length > 1
+    ? `${numbers[source.units.length] ?? source.units.length} ${one(first)}${first.expansionUnits ? ' each' : ''}`
+    : source.units.map(one).join(' and ')
+}
+const numbers = ['no', 'one', 'two', 'three', 'four']
+
+/** What stands for the source in a sentence: `Sluice 22`, `two Weirgate 36`. */
+export function shortName(source: Source): string {
+  const [first] = source.units
+  if (!first) return 'source'
+  return source.units.length > 1 && source.units.every(u => u.equipment.id === first.equipment.id)
+    ? `two ${first.equipment.name}`
+    : source.units.map(u => u.equipment.name).join(' and ')
+}
+
+export const catalogueOf = (source: Source): Provenance => ({
+  from: 'catalogue',
+  document: source.units.map(u => `${u.equipment.name}, version ${u.equipment.version}`).join('; '),
+})
+
+/** What cold and age leave of the capacity, opened. */
+export function deratingWorking(source: Source, outageDerating: number): Working {
+  const { coldFraction: cold, agedFraction: aged, fraction } = deratingOf(source)
+  return {
+    title: 'What is left of the capacity',
+    formula: ['left = figure of the outage × what cold leaves × what age leaves'],
+    inputs: [
+      { label: 'Figure of the outage', value: outageDerating, unit: 'fraction', provenance: { from: 'job' } },
+      {
+        label: `Cold${source.stands?.coldestC === undefined ? ', not said' : ` at ${quantity(source.stands.coldestC, 'C')}`}`,
+        value: cold,
+        unit: 'fraction',
+        provenance: { from: 'assumed' },
+      },
+      {
+        label: 'Age',
+        value: aged,
+        unit: 'fraction',
+        provenance: { from: source.stands?.agedFraction ? 'job' : 'assumed' },
+      },
+    ],
+    steps: [{ label: 'Left', value: outageDerating * fraction, unit: 'fraction' }],
+    references: [],
+    notCovered: ['How fast it is discharged; a capacity test replaces all three.'],
+  }
+}
+
+/** What a unit takes from AC while it charges, W; undefined where the datasheet is silent. */
+export const acInputOf = (unit: UnitEquipment): number | undefined =>
+  unit.kind === 'station' ? told(unit.acInputW) : unit.kind === 'inverter' ? told(unit.chargeW) : undefined
 
 export interface StorePoint {
   hour: number
@@ -14,8 +184,8 @@ export function storeOverTime(
   run: { hours: number; batteryW: number },
 ): { capacityWh: number; reserveWh: number; points: StorePoint[] } {
   const { source, outage } = job
-  const expansionWh = (source?.expansionUnits ?? 0) * (source?.station.expansion?.energyWh ?? 0)
-  const capacityWh = ((source?.station.energyWh ?? 0) + expansionWh) * outage.deratingFraction
+  const store = source && storeOf(source, outage.deratingFraction)
+  const capacityWh = store ? store.capacityWh * store.deratingFraction : 0
   const startWh = capacityWh * outage.startFraction
   const reserveWh = Math.min(capacityWh * outage.reserveFraction, startWh)
   const end = Math.max(outage.hours, run.hours)

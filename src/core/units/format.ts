@@ -48,11 +48,16 @@ const symbols: Record<Unit, string> = {
   'Wh/gal': 'Wh/gal',
   '%/°C': '%/°C',
   degrees: '°',
+  lb: 'lb',
+  $: '$',
+  in: 'in',
+  s: 's',
 }
 
 /** A number with its unit, the same everywhere: `1,900 Wh`, `19.6 h`, `89 %`. */
 export function quantity(value: number, unit: Unit): string {
   if (unit === 'fraction') return `${figure(value * 100)} %`
+  if (unit === '$') return `$${grouped(value, 0)}`
   if (unit === 'circuits') return plural(value, 'circuit')
   // a meter shows tenths of a volt, and a drop is told by them
   if (unit === 'V') return `${rounded(value, 4)} V`

@@ -2,7 +2,7 @@ import { pairsToAvoid } from '../checks/power'
 import { methodOf } from '../hookup/method'
 import type { Evaluated } from '../job/evaluated'
 import { named, supplyOf } from '../job/needs'
-import { arrangementName } from '../source/legs'
+import { arrangementNames } from '../source/arrangement'
 import { sentenceStart, together } from '../units/format'
 
 export interface Caution {
@@ -37,7 +37,7 @@ export function cautionsFor({ job, needs, figures }: Evaluated): Caution[] {
   }
   if (supply?.throughPanel && supply.arrangement !== 'split-phase')
     found.push({
-      text: `${sentenceStart(arrangementName[supply.arrangement])}: no 240 V anywhere.${supply.arrangement === 'tied' ? ' Shared neutrals add instead of cancelling.' : ''}`,
+      text: `${sentenceStart(arrangementNames[supply.arrangement])}: no 240 V anywhere.${supply.arrangement === 'tied' ? ' Shared neutrals add instead of cancelling.' : ''}`,
       article: supply.arrangement === 'tied' ? 'NEC 210.4' : undefined,
     })
   const pairs = pairsToAvoid({ figures })

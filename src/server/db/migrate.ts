@@ -2,12 +2,14 @@ import type { Knex } from 'knex'
 import { up as jobs } from './migrations/001-jobs'
 import { up as survey } from './migrations/002-survey'
 import { up as loads } from './migrations/003-loads'
+import { up as equipment } from './migrations/004-equipment'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '001-jobs': jobs,
   '002-survey': survey,
   '003-loads': loads,
+  '004-equipment': equipment,
 }
 
 const source: Knex.MigrationSource<string> = {

@@ -1,8 +1,8 @@
+import { equipmentSchema, ofKind } from '@/core/equipment'
 import { evaluate } from '@/core/job/evaluate'
 import { circuitsOf } from '@/core/job/panels'
 import { readJob } from '@/core/job/read'
-import { equipmentSchema } from '@/core/source/equipment'
-import { listStations } from '../catalogue/repository'
+import { listEquipment } from '../catalogue/repository'
 import { closeDb } from '../db/connection'
 import { readJobRecord } from '../jobs/repository'
 import { listPeople } from '../people/repository'
@@ -80,6 +80,6 @@ test('seeding is idempotent, and what is read back is what was written', async (
     for (const photo of job.photos)
       expect((await readPhoto(actor, photo.id, 'picture'))?.length).toBeGreaterThan(5000)
   }
-  const stations = await listStations(actor)
-  expect(stations.map(s => s.continuousW)).toEqual([600, 1500, 2200, 2200, 3600, 6400])
+  const stations = ofKind(await listEquipment(actor), 'station').sort((a, b) => a.continuousW - b.continuousW)
+  expect(stations.map(s => s.continuousW)).toEqual([600, 1500, 1500, 2200, 2200, 3600, 6400])
 })

@@ -79,11 +79,11 @@ const provoked: [id: string, job: Job, provoke: Operation[], cure: Cure][] = [
     [pick('c13')],
     [{ op: 'editCircuit', circuitId: 'c13', facts: { neutral: { kind: 'own' } } }],
   ],
-  ['source-bond.unknown', millStreet, [], [{ op: 'chooseStation', station: sluice22 }]],
+  ['source-bond.unknown', millStreet, [], [{ op: 'chooseUnit', equipment: sluice22 }]],
   [
     'switch-neutral.unknown',
     ospreyPoint,
-    [{ op: 'chooseStation', station: sluice22 }],
+    [{ op: 'chooseUnit', equipment: sluice22 }],
     [{ op: 'setHookup', facts: { method: 'interlocked-inlet' } }],
   ],
   ['compressor.wait', alderHollow, [], [pick('c5', false), pick('c11', false)]],
@@ -100,7 +100,7 @@ const provoked: [id: string, job: Job, provoke: Operation[], cure: Cure][] = [
     'panel.capacity',
     quarryRidge,
     [
-      { op: 'chooseStation', station: sluice22 },
+      { op: 'chooseUnit', equipment: sluice22 },
       { op: 'setHookup', facts: { panelId: 'house' } },
       demand(40_000, 'house'),
     ],

@@ -40,7 +40,9 @@ const feedWords: Record<Props['feed'], { picked: string; idle: string }> = {
   dead: { picked: 'picked, dead leg', idle: 'dead leg' },
   'no-240': { picked: 'picked, no 240 V', idle: 'no 240 V' },
   bridge: { picked: 'picked, bridges the legs', idle: 'keep off' },
+  'no-phase': { picked: 'picked, no 240 V', idle: 'no 240 V' },
   'not-fed': { picked: 'picked, not fed', idle: 'not fed' },
+  'no-position': { picked: 'picked, no position', idle: '' },
   'no-source': { picked: 'picked', idle: '' },
 }
 const tracedWords = {

@@ -6,7 +6,8 @@ import { circuitNeeds } from '@/core/job/needs'
 import { tiedPanel } from '@/core/job/panels'
 import type { Calculation, Job } from '@/core/job/schema'
 import { isKnown } from '@/core/panel/schema'
-import { arrangementName } from '@/core/source/legs'
+import { arrangementNames } from '@/core/source/arrangement'
+import { sourceName } from '@/core/source/store'
 import { quantity } from '@/core/units/format'
 import { deference } from '@/core/work/deference'
 import { type DirectoryPlace, directoryOf } from '@/core/work/directory'
@@ -48,7 +49,7 @@ export function JobSheet({
       </header>
       <p className={styles.design}>
         {source
-          ? `${source.station.name}${source.expansionUnits ? ` with ${source.expansionUnits} expansion` : ''}, ${arrangementName[source.arrangement]}, ${methodOf(job.hookup.method).name}. ${quantity(outage.hours, 'h')} asked, ${quantity(outage.reserveFraction, 'fraction')} kept in reserve.`
+          ? `${sourceName(source)}, ${arrangementNames[source.arrangement]}, ${methodOf(job.hookup.method).name}. ${quantity(outage.hours, 'h')} asked, ${quantity(outage.reserveFraction, 'fraction')} kept in reserve.`
           : 'No source is chosen yet.'}
       </p>
       <div className={styles.columns}>

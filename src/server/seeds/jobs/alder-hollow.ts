@@ -13,6 +13,7 @@ import {
   seen,
   sorted,
   typical,
+  unit,
 } from './making'
 
 /** Split-level house with a family day-care; ends on a six-position switch and one 120 V station on tied legs. */
@@ -245,7 +246,7 @@ export const alderHollow: Job = {
       ]),
     },
   ],
-  source: { station: sluice22, expansionUnits: 1, arrangement: 'tied', liveLeg: 'L1' },
+  source: { units: [unit('u1', sluice22, { expansionUnits: 1 })], arrangement: 'tied', liveLeg: 'L1' },
   hookup: { method: 'multi-circuit-switch', bondingPlug: false },
   outage: {
     hours: 36,

@@ -11,6 +11,7 @@ import {
   plateOf,
   sorted,
   typical,
+  unit,
 } from './making'
 
 /** A book exchange with one hard-wired gas unit heater; the smallest station. Trap: flame proving wants a bond. */
@@ -105,7 +106,7 @@ export const fernbrook: Job = {
       ]),
     },
   ],
-  source: { station: rill6, expansionUnits: 0, arrangement: 'one-leg', liveLeg: 'L1' },
+  source: { units: [unit('u1', rill6)], arrangement: 'one-leg', liveLeg: 'L1' },
   hookup: { method: 'cord-and-plug', bondingPlug: false },
   outage: { hours: 8, startFraction: 1, reserveFraction: 0.1, deratingFraction: 0.95 },
   calculations: [],

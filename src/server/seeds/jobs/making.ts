@@ -1,9 +1,11 @@
 import type { About, Photo } from '@/core/ask/evidence'
+import type { UnitEquipment } from '@/core/equipment/source-kinds'
 import type { SourcedNumber } from '@/core/job/sourced'
 import type { Load } from '@/core/loads/load'
 import type { Utility } from '@/core/loads/utility'
 import { summed } from '@/core/loads/utility-year'
 import { bare, type Circuit, type Panel } from '@/core/panel/schema'
+import type { Unit } from '@/core/source/design'
 import type { Origin } from '@/core/working'
 import { type Household, yearOf } from '@/simulators/household'
 
@@ -107,6 +109,15 @@ export const photo = (
   turns: 0,
   about,
   marks: [],
+  ...facts,
+})
+
+/** A unit of a source as the catalogue has it. */
+export const unit = (id: string, equipment: UnitEquipment, facts: Partial<Unit> = {}): Unit => ({
+  id,
+  equipment,
+  expansionUnits: 0,
+  owned: false,
   ...facts,
 })
 

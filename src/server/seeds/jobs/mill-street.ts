@@ -1,6 +1,6 @@
 import { formatVersion, type Job } from '@/core/job/schema'
-import type { Station } from '@/core/source/equipment'
 import { households } from '@/simulators/household'
+import { estuaryOutlet } from '../catalogue'
 import {
   assumed,
   circuit,
@@ -12,27 +12,9 @@ import {
   seen,
   sorted,
   typical,
+  unit,
   utilityOf,
 } from './making'
-
-/** What the vehicle gives at its outlet, in the facts of a station: the pack, and the inverter behind the outlet. */
-const estuaryOutlet: Station = {
-  kind: 'station',
-  id: 'estuary-outlet',
-  name: 'Estuary outlet',
-  version: 1,
-  continuousW: 1700,
-  surgeW: 1900,
-  energyWh: 66_000,
-  voltage: '120',
-  idleW: 90,
-  efficiencyFraction: 0.86,
-  neutral: 'not stated',
-  groundFaultOutlets: false,
-  outlets: [{ type: '5-20', count: 1 }],
-  passThrough: 'not stated',
-  notes: 'A vehicle’s outlet. The owner keeps 40 % to drive away. Resets by hand after a trip.',
-}
 
 /** Upper flat of a duplex: a full panel, one live leg, three wanted circuits on the dead one, a dryer that bridges. */
 const utility = utilityOf(households['mill-street'], '5a1de000-0000-4000-8003-000000000004')
@@ -165,7 +147,7 @@ export const millStreet: Job = {
       ]),
     }),
   ],
-  source: { station: estuaryOutlet, expansionUnits: 0, arrangement: 'one-leg', liveLeg: 'L1' },
+  source: { units: [unit('u1', estuaryOutlet, { owned: true })], arrangement: 'one-leg', liveLeg: 'L1' },
   hookup: { method: 'sub-panel-interlock', bondingPlug: false },
   outage: {
     hours: 72,

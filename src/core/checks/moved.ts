@@ -1,0 +1,132 @@
+import { groundingOf, neutralOf } from '../hookup/grounding'
+import { methodOf } from '../hookup/method'
+import type { Evaluated } from '../job/evaluated'
+import { type CircuitNeed, named } from '../job/needs'
+import { modeOf } from '../source/inputs'
+import { shortName } from '../source/store'
+import { quantity, together } from '../units/format'
+import type { Said } from './finding'
+
+/** Neutrals of circuits that move, and charging while feeding. */
+
+const protectedName = { 'arc-fault': 'AFCI', 'ground-fault': 'GFCI', dual: 'AFCI/GFCI', none: '' } as const
+
+/** Circuits whose hot leaves its breaker: to a switch, or to another panel. */
+export function movedCircuits({ job, needs }: Evaluated): CircuitNeed[] {
+  const { transfer, serves, neutral } = methodOf(job.hookup.method)
+  const moves = transfer === 'switch' || serves === 'moved circuits' || serves === 'positions'
+  return moves && neutral !== 'stand-alone' ? needs.filter(n => n.circuit.picked && !n.feeds) : []
+}
+
+export function neutralLeftBehind(evaluated: Evaluated): Said[] {
+  const { job } = evaluated
+  const { neutrals, method } = job.hookup
+  const moved = movedCircuits(evaluated)
+  if (neutrals === 'follow their hots' || !moved.length) return []
+  const guarded = moved.filter(n => n.circuit.protection !== 'none')
+  // through the leads of a switch the neutral of a plain breaker stays in its panel: that is how they are listed
+  const left = neutrals === 'stay behind' && methodOf(method).serves === 'moved circuits' ? moved : guarded
+  if (!left.length) return []
+  const some = left.map(
+    n => `${named(n)}${n.circuit.protection === 'none' ? '' : ` (${protectedName[n.circuit.protection]})`}`,
+  )
+  return [
+    {
+      id: 'neutral.left-behind',
+      severity: 'stop',
+      sentence: `The ${left.length > 1 ? 'hots' : 'hot'} of ${together(some)} ${left.length > 1 ? 'are' : 'is'} led away, and ${neutrals ? 'the neutrals stay behind' : 'nothing says that the neutrals follow'}.`,
+      why: guarded.length
+        ? 'An AFCI or GFCI breaker compares hot and neutral: with the neutral elsewhere it trips at once, or guards nothing. A hot without its neutral in the same raceway also heats metal around it.'
+        : 'A hot without its neutral in the same raceway heats the metal around it, and a wire is left that looks dead.',
+      remedy:
+        'Move each neutral with its hot, through the same raceway, to the neutral bar or breaker that now guards it.',
+      target: { view: 'hook-up', field: 'neutrals' },
+      fixes: [
+        {
+          label: 'Plan: each neutral follows its hot',
+          operations: [{ op: 'setHookup', facts: { neutrals: 'follow their hots' } }],
+        },
+      ],
+    },
+  ]
+}
+
+export function chargeLoop({ job }: Evaluated): Said[] {
+  const { source } = job
+  if (source?.charging?.from !== 'a circuit of the panel it feeds') return []
+  if (neutralOf(job) === 'stand-alone') return []
+  // an inverter with its own transfer charges ahead of what it feeds
+  if (source.units.every(u => u.equipment.kind === 'inverter' && u.equipment.ownTransfer)) return []
+  return [
+    {
+      id: 'charge.loop',
+      severity: 'stop',
+      sentence: `The ${shortName(source)} is charged from a circuit of the very panel that it feeds.`,
+      why: 'It may feed itself in a circle, and its two neutral paths make protective breakers trip.',
+      remedy: 'Charge it from a generator of its own, or from the panel only while it is disconnected.',
+      target: { view: 'source', field: 'charging' },
+      fixes: [
+        {
+          label: 'Plan: from the panel, only when disconnected',
+          operations: [
+            {
+              op: 'setSource',
+              facts: { charging: { ...source.charging, from: 'the panel, only when disconnected' } },
+            },
+          ],
+        },
+      ],
+    },
+  ]
+}
+
+export function passthroughForbidden({ job }: Evaluated): Said[] {
+  const { source } = job
+  if (!source) return []
+  const unit = source.units.find(
+    u => u.equipment.kind === 'station' && u.equipment.passThrough === 'forbidden on a bonded neutral',
+  )
+  const { neutral, bonds } = groundingOf(job)
+  const tied = neutral === 'hots-only' && bonds.some(b => b.at === 'house')
+  const input =
+    source.charging?.from === 'a circuit of the panel it feeds'
+      ? 'a circuit of the panel'
+      : source.generator
+        ? `the ${source.generator.equipment.name}`
+        : null
+  if (!unit || !tied || !input) return []
+  const mode = modeOf(job, unit)
+  return [
+    {
+      id: 'passthrough.forbidden',
+      severity: 'stop',
+      sentence: `The ${unit.equipment.name} takes AC from ${input}${mode ? ` (${mode.name}, ${quantity(mode.acW, 'W')})` : ''} while its output is tied to the house’s bonded neutral, which its instructions forbid.`,
+      why: 'In pass-through its neutral is tied to the input: two sources then share one bond, and its protection trips or fails.',
+      remedy:
+        'Charge only while its output is disconnected, by solar, or take a unit whose instructions allow it.',
+      target: { view: 'source', field: 'charging' },
+      fixes: [
+        ...(source.generator
+          ? [
+              {
+                label: 'Take the generator out',
+                operations: [{ op: 'setSource' as const, facts: {}, clear: ['generator' as const] }],
+              },
+            ]
+          : [
+              {
+                label: 'Plan: from the panel, only when disconnected',
+                operations: [
+                  {
+                    op: 'setSource' as const,
+                    facts: {
+                      charging: { ...source.charging, from: 'the panel, only when disconnected' as const },
+                    },
+                  },
+                ],
+              },
+            ]),
+      ],
+    },
+  ]
+}

@@ -1,0 +1,163 @@
+import * as z from 'zod'
+import {
+  inletSchema,
+  interlockSchema,
+  managedPanelSchema,
+  transferSwitchSchema,
+} from '../equipment/hookup-kinds'
+import { labelled } from '../field'
+import { line, within } from '../quantity'
+import { conductorSizeSchema, conductorSizes, materialName, materialSchema } from '../units/tables/conductors'
+import { conduitKinds } from '../units/tables/conduit'
+import { plugTypes, receptacleTypes } from '../units/tables/receptacles'
+import { conduitNames } from '../wiring/conduit-fill'
+import { methodIds } from './method'
+
+export const linkKinds = ['cord', 'adapter', 'inlet', 'wire', 'breaker'] as const
+export const linkName = {
+  cord: 'cord',
+  adapter: 'adapter',
+  inlet: 'inlet',
+  wire: 'wire',
+  breaker: 'breaker',
+} as const satisfies Record<(typeof linkKinds)[number], string>
+
+/** One link of the way from the source's outlet to the breaker or switch that it feeds. */
+export const linkSchema = z.strictObject({
+  id: line(40, 1),
+  kind: labelled(z.enum(linkKinds), 'Kind', 'text', { names: linkName }),
+  name: labelled(line(60).optional(), 'What it is'),
+  from: labelled(z.enum(plugTypes as [string, ...string[]]).optional(), 'Plug', 'connector'),
+  to: labelled(z.enum(receptacleTypes).optional(), 'Ends in', 'connector'),
+  ratingA: labelled(within(1, 400, 'A'), 'Rated', 'A'),
+  material: labelled(materialSchema.optional(), 'Metal', 'text', { names: materialName }),
+  size: labelled(conductorSizeSchema.optional(), 'Size', 'AWG', { among: conductorSizes }),
+  lengthFt: labelled(within(0.5, 1000, 'ft').optional(), 'Length', 'ft'),
+  listed: labelled(z.boolean().optional(), 'Listed for this use'),
+})
+export type Link = z.infer<typeof linkSchema>
+
+/** Conductors that go together through one raceway or as one cable. */
+export const runSchema = z.strictObject({
+  id: line(40, 1),
+  name: labelled(line(60, 1), 'From, to'),
+  breakerA: labelled(within(10, 400, 'A'), 'Largest breaker on it', 'A'),
+  material: labelled(materialSchema, 'Metal', 'text', { names: materialName }),
+  size: labelled(conductorSizeSchema, 'Size', 'AWG', { among: conductorSizes }),
+  insulationC: labelled(z.literal([60, 75, 90]), 'Insulation', 'text', {
+    names: { 60: '60 °C (NM-B)', 75: '75 °C (THWN)', 90: '90 °C (THHN)' },
+  }),
+  conductors: labelled(
+    z.int().min(1, 'must be 1 or more').max(60, 'must be at most 60'),
+    'Hots and neutrals',
+    'count',
+  ),
+  currentCarrying: labelled(
+    z.int().min(1, 'must be 1 or more').max(60, 'must be at most 60'),
+    'of them current-carrying',
+    'count',
+  ),
+  deratingKnown: labelled(z.boolean(), 'Derated for their number'),
+  groundSize: labelled(conductorSizeSchema.optional(), 'Equipment ground', 'AWG', { among: conductorSizes }),
+  conduit: labelled(z.enum(conduitKinds).optional(), 'Conduit', 'text', { names: conduitNames }),
+  tradeSize: labelled(z.enum(['1/2', '3/4', '1', '1-1/4', '1-1/2', '2']).optional(), 'Trade size'),
+  lengthFt: labelled(within(0.5, 2000, 'ft'), 'Length', 'ft'),
+  ambientC: labelled(within(-40, 80, '°C').optional(), 'Warmest around it', 'C'),
+  boxIn3: labelled(within(1, 1000, 'in³').optional(), 'Smallest box on it', 'in3'),
+  spliced: labelled(
+    z.int().min(0, 'must not be negative').max(60, 'must be at most 60').optional(),
+    'Conductors that enter that box',
+    'count',
+  ),
+})
+export type Run = z.infer<typeof runSchema>
+
+export const positionSchema = z.strictObject({
+  /** of a two-pole, the first of its two */
+  position: z.int('must be a whole number').min(1, 'must be 1 or more').max(84),
+  circuitId: line(40, 1),
+  /** by hand: the solver leaves it */
+  pinned: z.boolean(),
+})
+
+export const hookupSchema = z.strictObject({
+  method: z.enum(methodIds),
+  bondingPlug: z.boolean(),
+  /** the panel that the source is tied to; missing: the first */
+  panelId: line(40, 1).optional(),
+  /** the pre-wired leads of a transfer switch: their length inside the panel, and where they come in */
+  whip: z
+    .strictObject({
+      leadIn: within(1, 240, 'in'),
+      entersAt: z.enum(['top left', 'top right', 'bottom left', 'bottom right']),
+    })
+    .optional(),
+  /** the catalogue's facts as they were when the job was designed */
+  switch: transferSwitchSchema.optional(),
+  managed: managedPanelSchema.optional(),
+  interlock: interlockSchema.optional(),
+  inlet: inletSchema.optional(),
+  /** the backfed breaker: its upper space, its rating, and whether it is held down */
+  backfed: z
+    .strictObject({
+      space: z.int('must be a whole number').min(1, 'must be 1 or more').max(84).optional(),
+      breakerA: within(10, 200, 'A'),
+      heldDown: z.boolean(),
+    })
+    .optional(),
+  /** whether the equipment ground runs through the whole path */
+  ground: z.enum(['continuous', 'interrupted']).optional(),
+  /** whether the neutrals of moved circuits go with their hots */
+  neutrals: z.enum(['follow their hots', 'stay behind']).optional(),
+  /** a flexible cord fastened, or through a wall */
+  fixedCord: z.boolean().optional(),
+  /** an indicator or alarm ahead of the main tells that the utility is back */
+  utilityTold: z.boolean().optional(),
+  path: z.array(linkSchema).max(16, 'must hold at most 16 links').optional(),
+  runs: z.array(runSchema).max(24, 'must hold at most 24 runs').optional(),
+  positions: z.array(positionSchema).max(84, 'must hold at most 84 positions').optional(),
+})
+export type Hookup = z.infer<typeof hookupSchema>
+
+/** What no single key of a hook-up can tell. Paths are those inside the hook-up. */
+export function checkHookup(
+  hookup: Hookup,
+  circuitIds: ReadonlySet<string>,
+  say: (path: PropertyKey[], message: string) => void,
+) {
+  const seen = new Set<string>()
+  hookup.path?.forEach((link, n) => {
+    if (link.kind === 'cord' && link.lengthFt === undefined)
+      say(['path', n, 'lengthFt'], 'is missing: give the cord’s length, ft')
+    if (link.kind === 'adapter') {
+      if (!link.from || !link.to) say(['path', n, 'to'], 'is missing: an adapter has a plug and a receptacle')
+      else if (seen.has(link.to) || link.from === link.to)
+        say(['path', n, 'to'], `goes round in a circle: ${link.to} stood there before. Take adapters out`)
+      if (link.from) seen.add(link.from)
+    } else seen.clear()
+  })
+  const ids = (list: readonly { id: string }[] | undefined) => new Set(list?.map(l => l.id)).size
+  if (hookup.path && ids(hookup.path) < hookup.path.length) say(['path'], 'repeats an id')
+  if (hookup.runs && ids(hookup.runs) < hookup.runs.length) say(['runs'], 'repeats an id')
+  hookup.runs?.forEach((run, n) => {
+    if (run.currentCarrying > run.conductors)
+      say(
+        ['runs', n, 'currentCarrying'],
+        `must be at most ${run.conductors}, the hots and neutrals there are`,
+      )
+    if ((run.conduit === undefined) !== (run.tradeSize === undefined))
+      say(['runs', n, run.conduit ? 'tradeSize' : 'conduit'], 'is missing: a conduit has a kind and a size')
+  })
+  const taken = new Set<number>()
+  const placed = new Set<string>()
+  const most = hookup.switch?.positions ?? hookup.managed?.circuits
+  hookup.positions?.forEach((p, n) => {
+    if (!circuitIds.has(p.circuitId)) say(['positions', n, 'circuitId'], 'must name a circuit of this job')
+    if (taken.has(p.position)) say(['positions', n, 'position'], `is taken twice: ${p.position}`)
+    if (placed.has(p.circuitId)) say(['positions', n, 'circuitId'], 'stands on two positions')
+    if (most !== undefined && p.position > most)
+      say(['positions', n, 'position'], `is ${p.position}, but there are ${most}`)
+    taken.add(p.position)
+    placed.add(p.circuitId)
+  })
+}

@@ -1,0 +1,411 @@
+import type { Evaluated } from '../job/evaluated'
+import { type CircuitNeed, coincidence, loadsOf, named, positionLeg } from '../job/needs'
+import { hourFactors } from '../loads/draw'
+import { reaches } from '../panel/reach'
+import { opposed } from '../source/arrangement'
+import type { Leg } from '../source/legs'
+import type { Hookup } from './design'
+
+/** Positions of the switch or managed panel chosen; null while none is. */
+export const positionsThere = (hookup: Hookup): number | null =>
+  hookup.switch?.positions ?? hookup.managed?.circuits ?? null
+
+/** What a position takes, A; null where nothing says. */
+export const positionLimitA = (hookup: Hookup, position: number): number | null =>
+  hookup.switch
+    ? (hookup.switch.positionLimitsA[position - 1] ?? null)
+    : (hookup.managed?.circuitLimitA ?? null)
+
+/** A circuit as the solver sees it. */
+export interface Placeable {
+  id: string
+  name: string
+  breakerA: number
+  poles: 1 | 2
+  tier: 1 | 2 | 3
+  /** what runs together on it, VA */
+  VA: number
+  /** its mean volt-amps in each hour of the day */
+  hourVA: readonly number[]
+  sharesWith?: string | undefined
+  /** the leads do not reach its breaker */
+  beyondReach: boolean
+}
+
+export interface PositionProblem {
+  circuits: Placeable[]
+  /** the limit of each position, in order, A; null where nothing says */
+  limitsA: (number | null)[]
+  /** the legs that are fed; positions alternate between them */
+  fed: Record<Leg, boolean>
+  /** whether the legs are to be balanced: they oppose each other, or each has a unit of its own */
+  balanced: boolean
+  inputA: number
+  pins: { position: number; circuitId: string }[]
+}
+
+export interface PositionPlan {
+  positions: { position: number; circuitId: string; pinned: boolean }[]
+  unplaced: string[]
+  /** mean difference of the legs over the day and when everything runs, share of their sum */
+  imbalanceFraction: number
+  /** mean volt-amps of each leg over the day */
+  legVA: Record<Leg, number>
+  /** what each pin costs: balance given away, and circuits that found no place, against the plan without it */
+  pinCosts: { circuitId: string; balanceFraction: number; unplaced: number }[]
+}
+
+/** A solver of integer programs in CPLEX LP text; columns by name. */
+export type SolveProgram = (program: string) => Record<string, number>
+
+/** The problem of a job; null without a device whose positions are known. */
+export function positionProblem({ job, needs }: Pick<Evaluated, 'job' | 'needs'>): PositionProblem | null {
+  const there = positionsThere(job.hookup)
+  const device = job.hookup.switch ?? job.hookup.managed
+  if (there === null || !device || !job.source) return null
+  const { arrangement, liveLeg } = job.source
+  const picked = needs.filter(n => n.circuit.picked && !n.feeds && n.feed !== 'not-fed')
+  return {
+    circuits: picked.map(n => placeable(n, job.hookup.whip)),
+    limitsA: Array.from({ length: there }, (_, i) => positionLimitA(job.hookup, i + 1)),
+    fed: {
+      L1: arrangement !== 'one-leg' || liveLeg === 'L1',
+      L2: arrangement !== 'one-leg' || liveLeg === 'L2',
+    },
+    balanced: opposed(arrangement) || arrangement === 'independent',
+    inputA: device.inputA,
+    pins: (job.hookup.positions ?? [])
+      .filter(p => p.pinned && picked.some(n => n.circuit.id === p.circuitId))
+      .map(({ position, circuitId }) => ({ position, circuitId })),
+  }
+}
+
+function placeable(n: CircuitNeed, whip: Hookup['whip']): Placeable {
+  const { circuit } = n
+  const hourVA = Array.from({ length: 24 }, () => 0)
+  circuit.loads.forEach((load, i) => {
+    const drawn = n.drawn[i]
+    if (!drawn) return
+    const meanVA = drawn.meanW / (drawn.windowFactor || 1) / load.powerFactor.value
+    hourFactors(load).forEach((factor, h) => {
+      hourVA[h] = (hourVA[h] ?? 0) + meanVA * factor
+    })
+  })
+  return {
+    id: circuit.id,
+    name: named(n),
+    breakerA: circuit.breakerA,
+    poles: circuit.poles,
+    tier: circuit.tier,
+    VA: coincidence(loadsOf([n]), 'both').VA,
+    hourVA,
+    ...(circuit.neutral.kind === 'shared' && { sharesWith: circuit.neutral.with }),
+    beyondReach: whip ? !reaches(whip, n.panel.spaces, circuit.position) : false,
+  }
+}
+
+/** Alone on one position, or two positions side by side: a two-pole, or both hots of a shared neutral. */
+type Item = { circuits: Placeable[]; pair: boolean }
+
+/** A choice of the program: an item on a class of positions. */
+interface Choice {
+  name: string
+  item: number
+  /** class of positions it takes, by key */
+  takes: string[]
+  /** takes a whole pair of this class */
+  pairClass?: string
+  leg: (circuit: Placeable) => Leg | 'both'
+  cost: number
+}
+
+const unplacedCost = { 1: 400, 2: 100, 3: 20 } as const
+const overInputCost = 5
+const beyondReachCost = 0.02
+const lightOnHeavyCost = 1e-3
+/** how much of the balance is the day’s, and how much the moment when everything runs */
+const dayShare = 0.7
+
+/**
+ * Which circuit on which position, exactly, as an integer program over classes of like positions (leg and limit): as many
+ * circuits as can be, those that must run first; then the least difference of the legs, hour by hour and when everything
+ * runs; then heavy positions for heavy circuits. Breakers above a position’s limit never go there; the hots of a shared
+ * neutral stand side by side on opposite legs (NEC 210.4), or neither is placed. Pins are kept as they are.
+ */
+export function solvePositions(problem: PositionProblem, solve: SolveProgram): PositionPlan {
+  const plan = solveOnce(problem, solve)
+  return {
+    ...plan,
+    pinCosts: problem.pins.map(pin => {
+      const without = solveOnce({ ...problem, pins: problem.pins.filter(p => p !== pin) }, solve)
+      return {
+        circuitId: pin.circuitId,
+        balanceFraction: Math.max(0, plan.imbalanceFraction - without.imbalanceFraction),
+        unplaced: plan.unplaced.length - without.unplaced.length,
+      }
+    }),
+  }
+}
+
+function solveOnce(problem: PositionProblem, solve: SolveProgram): Omit<PositionPlan, 'pinCosts'> {
+  const free = freePositions(problem)
+  const items = itemsOf(problem)
+  const choices = items.flatMap((item, n) => choicesOf(item, n, free))
+  const fixed = problem.pins.flatMap(pin => {
+    const circuit = problem.circuits.find(c => c.id === pin.circuitId)
+    return circuit ? [{ circuit, leg: legOfPin(circuit, pin.position) }] : []
+  })
+  const columns = items.length ? solve(programOf(problem, items, choices, free, fixed)) : {}
+  const taken = choices.filter(c => (columns[c.name] ?? 0) > 0.5)
+  const positions = placed(problem, items, taken, free)
+  const legs = new Map<string, Leg | 'both'>(
+    positions.map(p => {
+      const circuit = problem.circuits.find(c => c.id === p.circuitId)
+      return [p.circuitId, circuit ? legOfPin(circuit, p.position) : 'both']
+    }),
+  )
+  return {
+    positions,
+    unplaced: problem.circuits.filter(c => !legs.has(c.id)).map(c => c.id),
+    ...balanceOf(problem, legs),
+  }
+}
+
+const legOfPin = (circuit: Placeable, position: number): Leg | 'both' =>
+  circuit.poles === 2 ? 'both' : positionLeg(position)
+
+interface Free {
+  /** positions by class `L1 30` */
+  byClass: Map<string, number[]>
+  /** whole pairs by the classes of their two positions */
+  pairs: Map<string, { first: number; classes: [string, string] }[]>
+}
+
+const classOf = (problem: PositionProblem, position: number) =>
+  `${positionLeg(position)} ${problem.limitsA[position - 1] ?? 'any'}`
+const limitOf = (positionClass: string) => {
+  const said = positionClass.slice(3)
+  return said === 'any' ? Infinity : Number(said)
+}
+
+function freePositions(problem: PositionProblem): Free {
+  const gone = new Set(
+    problem.pins.flatMap(pin => {
+      const poles = problem.circuits.find(c => c.id === pin.circuitId)?.poles ?? 1
+      return poles === 2 ? [pin.position, pin.position + 1] : [pin.position]
+    }),
+  )
+  const byClass = new Map<string, number[]>()
+  const pairs: Free['pairs'] = new Map()
+  problem.limitsA.forEach((_, i) => {
+    const position = i + 1
+    if (gone.has(position) || !problem.fed[positionLeg(position)]) return
+    const mine = classOf(problem, position)
+    byClass.set(mine, [...(byClass.get(mine) ?? []), position])
+    const next = position + 1
+    if (position % 2 === 1 && next <= problem.limitsA.length && !gone.has(next) && problem.fed.L2) {
+      const classes: [string, string] = [mine, classOf(problem, next)]
+      const key = classes.join(' + ')
+      pairs.set(key, [...(pairs.get(key) ?? []), { first: position, classes }])
+    }
+  })
+  return { byClass, pairs }
+}
+
+function itemsOf({ circuits, pins }: PositionProblem): Item[] {
+  const pinned = new Set(pins.map(p => p.circuitId))
+  const open = circuits.filter(c => !pinned.has(c.id))
+  return open.flatMap((c): Item[] => {
+    const partner = open.find(o => o.id === c.sharesWith)
+    if (partner) return c.id < partner.id ? [{ circuits: [c, partner], pair: true }] : []
+    return [{ circuits: [c], pair: c.poles === 2 }]
+  })
+}
+
+function choicesOf(item: Item, n: number, free: Free): Choice[] {
+  const [first, second] = item.circuits
+  if (!first) return []
+  const reachCost = item.circuits.some(c => c.beyondReach) ? beyondReachCost : 0
+  const waste = (limitA: number, breakerA: number) =>
+    Number.isFinite(limitA) ? (lightOnHeavyCost * Math.max(0, limitA - breakerA)) / limitA : 0
+  if (!item.pair)
+    return [...free.byClass.keys()]
+      .filter(k => limitOf(k) >= first.breakerA)
+      .map((k, i) => ({
+        name: `s${n}_${i}`,
+        item: n,
+        takes: [k],
+        leg: () => (k.startsWith('L1') ? 'L1' : 'L2'),
+        cost: reachCost + waste(limitOf(k), first.breakerA),
+      }))
+  return [...free.pairs.entries()].flatMap(([key, [pair]], i) => {
+    if (!pair) return []
+    const [one, two] = pair.classes
+    // a two-pole has no way round; a shared pair has two
+    const ways = second
+      ? [
+          [first, second],
+          [second, first],
+        ]
+      : [[first, first]]
+    return ways.flatMap(([upper, lower], way): Choice[] => {
+      if (!upper || !lower || limitOf(one) < upper.breakerA || limitOf(two) < lower.breakerA) return []
+      return [
+        {
+          name: `p${n}_${i}_${way}`,
+          item: n,
+          takes: [one, two],
+          pairClass: key,
+          leg: c => (second ? (c === upper ? 'L1' : 'L2') : 'both'),
+          cost: reachCost + waste(limitOf(one), upper.breakerA) + waste(limitOf(two), lower.breakerA),
+        },
+      ]
+    })
+  })
+}
+
+/** The part of a circuit that counts as first leg minus second. */
+const signed = (leg: Leg | 'both', VA: number) => (leg === 'both' ? 0 : leg === 'L1' ? VA : -VA)
+const onLeg = (which: Leg, leg: Leg | 'both', VA: number) =>
+  leg === 'both' ? VA / 2 : leg === which ? VA : 0
+
+/** Hours that look alike for every circuit, taken once with their number; the moment of everything last. */
+function momentsOf(problem: PositionProblem): { of: (c: Placeable) => number; weight: number }[] {
+  if (!problem.balanced) return []
+  const alike = new Map<string, { hour: number; count: number }>()
+  for (let hour = 0; hour < 24; hour++) {
+    const key = problem.circuits.map(c => (c.hourVA[hour] ?? 0).toFixed(3)).join()
+    const had = alike.get(key)
+    if (had) had.count++
+    else alike.set(key, { hour, count: 1 })
+  }
+  const day = problem.circuits.reduce((sum, c) => sum + c.hourVA.reduce((a, b) => a + b, 0), 0) / 24
+  const all = problem.circuits.reduce((sum, c) => sum + c.VA, 0)
+  return [
+    ...[...alike.values()].map(({ hour, count }) => ({
+      of: (c: Placeable) => c.hourVA[hour] ?? 0,
+      weight: day > 0 ? (dayShare * count) / 24 / day : 0,
+    })),
+    { of: c => c.VA, weight: all > 0 ? (1 - dayShare) / all : 0 },
+  ]
+}
+
+const term = (factor: number, name: string) => `${factor < 0 ? '-' : '+'} ${Math.abs(factor)} ${name}`
+
+function programOf(
+  problem: PositionProblem,
+  items: readonly Item[],
+  choices: readonly Choice[],
+  free: Free,
+  fixed: readonly { circuit: Placeable; leg: Leg | 'both' }[],
+): string {
+  const moments = momentsOf(problem)
+  const inputVA = problem.inputA * 120
+  const objective = [
+    ...choices.filter(c => c.cost > 0).map(c => term(c.cost, c.name)),
+    ...items.map((item, n) =>
+      term(Math.max(...item.circuits.map(c => unplacedCost[c.tier])) * item.circuits.length, `u${n}`),
+    ),
+    ...moments.map((m, i) => term(m.weight, `t${i}`)),
+    term(overInputCost / inputVA, 'oL1'),
+    term(overInputCost / inputVA, 'oL2'),
+  ]
+  const rows: string[] = []
+  items.forEach((_, n) => {
+    rows.push(`${[...choices.filter(c => c.item === n).map(c => `+ ${c.name}`), `+ u${n}`].join(' ')} = 1`)
+  })
+  for (const [key, positions] of free.byClass) {
+    const mine = choices.flatMap(c => c.takes.filter(k => k === key).map(() => `+ ${c.name}`))
+    if (mine.length) rows.push(`${mine.join(' ')} <= ${positions.length}`)
+  }
+  for (const [key, pairs] of free.pairs) {
+    const mine = choices.filter(c => c.pairClass === key).map(c => `+ ${c.name}`)
+    if (mine.length) rows.push(`${mine.join(' ')} <= ${pairs.length}`)
+  }
+  moments.forEach((m, i) => {
+    const part = (c: Choice) =>
+      (items[c.item]?.circuits ?? []).reduce((sum, circuit) => sum + signed(c.leg(circuit), m.of(circuit)), 0)
+    const base = fixed.reduce((sum, f) => sum + signed(f.leg, m.of(f.circuit)), 0)
+    const terms = choices.map(c => [part(c), c.name] as const).filter(([by]) => by !== 0)
+    rows.push(`t${i} ${terms.map(([by, name]) => term(-by, name)).join(' ')} >= ${base}`)
+    rows.push(`t${i} ${terms.map(([by, name]) => term(by, name)).join(' ')} >= ${-base}`)
+  })
+  for (const which of ['L1', 'L2'] as const) {
+    const part = (c: Choice) =>
+      (items[c.item]?.circuits ?? []).reduce(
+        (sum, circuit) => sum + onLeg(which, c.leg(circuit), circuit.VA),
+        0,
+      )
+    const base = fixed.reduce((sum, f) => sum + onLeg(which, f.leg, f.circuit.VA), 0)
+    const terms = choices.map(c => [part(c), c.name] as const).filter(([by]) => by !== 0)
+    rows.push(`${terms.map(([by, name]) => term(by, name)).join(' ')} - o${which} <= ${inputVA - base}`)
+  }
+  return [
+    'Minimize',
+    ` obj: ${objective.join('\n  ')}`,
+    'Subject To',
+    ...rows.map((row, i) => ` r${i}: ${row}`),
+    'Binary',
+    ` ${[...choices.map(c => c.name), ...items.map((_, n) => `u${n}`)].join('\n ')}`,
+    'End',
+  ].join('\n')
+}
+
+/** The concrete positions: pins, then whole pairs, then the rest, the heaviest breaker first. */
+function placed(
+  problem: PositionProblem,
+  items: readonly Item[],
+  taken: readonly Choice[],
+  free: Free,
+): PositionPlan['positions'] {
+  const used = new Set<number>()
+  const out: PositionPlan['positions'] = problem.pins.map(p => ({ ...p, pinned: true }))
+  const heavyFirst = [...taken].sort((a, b) => breakerOf(items, b) - breakerOf(items, a))
+  for (const choice of heavyFirst.filter(c => c.pairClass)) {
+    const pair = free.pairs.get(choice.pairClass ?? '')?.find(p => !used.has(p.first))
+    const circuits = items[choice.item]?.circuits ?? []
+    if (!pair) continue
+    used.add(pair.first)
+    used.add(pair.first + 1)
+    for (const c of circuits)
+      out.push({
+        position: choice.leg(c) === 'L2' ? pair.first + 1 : pair.first,
+        circuitId: c.id,
+        pinned: false,
+      })
+  }
+  for (const choice of heavyFirst.filter(c => !c.pairClass)) {
+    const position = free.byClass.get(choice.takes[0] ?? '')?.find(p => !used.has(p))
+    const [circuit] = items[choice.item]?.circuits ?? []
+    if (position === undefined || !circuit) continue
+    used.add(position)
+    out.push({ position, circuitId: circuit.id, pinned: false })
+  }
+  return out.sort((a, b) => a.position - b.position)
+}
+
+const breakerOf = (items: readonly Item[], choice: Choice) =>
+  Math.max(...(items[choice.item]?.circuits ?? []).map(c => c.breakerA))
+
+/** How far apart the legs are with circuits on these legs. */
+export function balanceOf(
+  problem: PositionProblem,
+  legs: ReadonlyMap<string, Leg | 'both'>,
+): Pick<PositionPlan, 'imbalanceFraction' | 'legVA'> {
+  const mean = (c: Placeable) => c.hourVA.reduce((a, b) => a + b, 0) / 24
+  const legVA = { L1: 0, L2: 0 }
+  for (const c of problem.circuits) {
+    const leg = legs.get(c.id)
+    if (!leg) continue
+    legVA.L1 += onLeg('L1', leg, mean(c))
+    legVA.L2 += onLeg('L2', leg, mean(c))
+  }
+  const imbalanceFraction = momentsOf(problem).reduce((sum, m) => {
+    const apart = problem.circuits.reduce((by, c) => {
+      const leg = legs.get(c.id)
+      return leg ? by + signed(leg, m.of(c)) : by
+    }, 0)
+    return sum + m.weight * Math.abs(apart)
+  }, 0)
+  return { imbalanceFraction, legVA }
+}
