@@ -569,7 +569,10 @@ const connected: [string, Job, Job][] = [
   ],
   [
     'position.none',
-    job(two, switched(placedOn(['c1', 1]))),
+    job(
+      two,
+      switched({ ...placedOn(['c1', 1]), switch: { ...riffle6, positions: 1, positionLimitsA: [30] } }),
+    ),
     job(two, switched(placedOn(['c1', 1], ['c3', 2]))),
   ],
   [

@@ -58,7 +58,7 @@ export function energyShort(evaluated: Evaluated): Said[] {
         ? 'Circuits that must run go dark before the outage ends.'
         : 'Circuits go dark before the outage ends.',
       remedy: units
-        ? 'More storage does it; so does dropping circuits or a generator for some hours.'
+        ? 'More storage does it; so does dropping circuits. What sun and generator bring is not counted here: the outage shows it.'
         : `No number of expansion units does it${source && mostExpansions(source) ? '' : ': this unit takes none'}. Drop circuits, or choose a larger store.`,
       target: { view: 'source', field: 'expansionUnits' },
       fixes,

@@ -4,7 +4,7 @@ import { type CircuitNeed, named, positionsOf } from '../job/needs'
 import type { SimpleOperation } from '../job/operations'
 import { placeText, tiedPanel } from '../job/panels'
 import { planMoves } from '../panel/moves'
-import { otherLeg } from '../panel/positions'
+import { freeSpaces, legOf, otherLeg } from '../panel/positions'
 import { reaches } from '../panel/reach'
 import { arrangementNames, opposed } from '../source/arrangement'
 import { hindersArrangement } from '../source/design'
@@ -163,26 +163,77 @@ function largestOn(leg: 'L1' | 'L2', figures: Evaluated['figures']): string[] {
 
 const imbalanceLimit = 0.35
 
-export function legImbalance({ job, figures, legs }: Evaluated): Said[] {
+export function legImbalance({ job, needs, figures, legs }: Evaluated): Said[] {
   const { together: sums, output } = figures
-  if (
-    !legs ||
-    !output ||
-    !job.source ||
-    !opposed(job.source.arrangement) ||
-    legs.imbalanceFraction <= imbalanceLimit
-  )
-    return []
+  if (!legs || !output || !job.source || !opposed(job.source.arrangement)) return []
+  const { mean, run } = figures
+  // with batteries apart it is the energy of the legs that must agree, not only what runs together
+  const drained = (run?.strandedWh ?? 0) > 1
+  const byMean = Math.abs(mean.legW.L1 - mean.legW.L2) / Math.max(mean.legW.L1, mean.legW.L2, 1)
+  const fraction = drained ? Math.max(byMean, legs.imbalanceFraction) : legs.imbalanceFraction
+  if (fraction <= imbalanceLimit) return []
+  const stranded = figures.run?.strandedWh ?? 0
+  const move = betterMove({ job, needs, figures })
   const [heavy, light] = sums.L1.VA > sums.L2.VA ? (['L1', 'L2'] as const) : (['L2', 'L1'] as const)
   return [
     {
       id: 'leg.imbalance',
       severity: 'mind',
-      sentence: `${heavy} carries ${quantity(sums[heavy].VA, 'VA')} and ${light} ${quantity(sums[light].VA, 'VA')}: ${quantity(legs.imbalanceFraction, 'fraction')} out of balance.`,
-      why: 'The fuller leg reaches its limit while the other idles.',
+      sentence: `${heavy} carries ${quantity(sums[heavy].VA, 'VA')} and ${light} ${quantity(sums[light].VA, 'VA')}: ${quantity(fraction, 'fraction')} out of balance${drained && byMean > legs.imbalanceFraction ? ' in energy' : ''}.${stranded > 1 ? ` Each leg drains its own battery: ${quantity(stranded, 'Wh')} stay stranded when the first is empty.` : ''}`,
+      why:
+        stranded > 1
+          ? 'The run ends with the first empty battery, however much the other still holds.'
+          : 'The fuller leg reaches its limit while the other idles.',
       remedy: `Move a breaker from ${heavy} to ${light}.`,
       target: { view: 'panel', circuitIds: largestOn(heavy, figures) },
-      fixes: [],
+      fixes: move ? [move] : [],
     },
   ]
+}
+
+/** A breaker more to move must win at least this share of the difference. */
+const worthAMove = 0.04
+const mostMovable = 12
+
+/**
+ * The breakers whose moves to free spaces of the other leg bring the legs' means nearest, few before many: every choice of
+ * up to twelve movable circuits is tried. Null where none helps.
+ */
+function betterMove({ job, needs, figures }: Pick<Evaluated, 'job' | 'needs' | 'figures'>): Fix | null {
+  if (positionsOf(job)) return null
+  const { L1, L2 } = figures.mean.legW
+  const apart = L1 - L2
+  const movable = needs
+    .filter(n => n.served && n.leg !== 'both' && n.circuit.poles === 1 && !n.circuit.half && n.meanW > 0)
+    .filter(n => n.circuit.neutral.kind !== 'shared' && !n.circuit.tie)
+    .sort((a, b) => b.meanW - a.meanW)
+    .slice(0, mostMovable)
+  let best = { left: Math.abs(apart), cost: Math.abs(apart), chosen: [] as CircuitNeed[] }
+  for (let bits = 1; bits < 2 ** movable.length; bits++) {
+    const chosen = movable.filter((_, i) => bits & (1 << i))
+    const left = Math.abs(chosen.reduce((sum, n) => sum + (n.leg === 'L1' ? -2 : 2) * n.meanW, apart))
+    const cost = left + chosen.length * worthAMove * Math.abs(apart)
+    if (cost < best.cost) best = { left, cost, chosen }
+  }
+  const moves = best.chosen.length ? placesFor(best.chosen) : null
+  if (!moves) return null
+  const text = (n: CircuitNeed, to: number) => placeText(job, n.panel, { position: to, poles: 1 })
+  return {
+    label: `Balance the legs in ${plural(moves.length, 'move')}`,
+    operations: moves.map(({ n, to }) => ({ op: 'moveBreaker', circuitId: n.circuit.id, toPosition: to })),
+    steps: moves.map(({ n, to }) => `${named(n)}: to ${text(n, to)}, which is free, with its wire`),
+  }
+}
+
+/** The nearest free space of the other leg for each; null when one finds none. */
+function placesFor(chosen: readonly CircuitNeed[]): { n: CircuitNeed; to: number }[] | null {
+  const taken = new Set<string>()
+  const moves = chosen.map(n => {
+    const to = freeSpaces(n.panel.spaces, n.panel.circuits, n.panel.unusable)
+      .filter(space => legOf(n.panel, space) !== n.leg && !taken.has(`${n.panel.id} ${space}`))
+      .sort((a, b) => Math.abs(a - n.circuit.position) - Math.abs(b - n.circuit.position))[0]
+    if (to !== undefined) taken.add(`${n.panel.id} ${to}`)
+    return { n, to }
+  })
+  return moves.every((m): m is { n: CircuitNeed; to: number } => m.to !== undefined) ? moves : null
 }

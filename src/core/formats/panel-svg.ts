@@ -1,27 +1,13 @@
 import { bodySpaces } from '../panel/body'
 import { columnOf, feedOf, halvesOf, legOf, positionText, rowOf, spaceName } from '../panel/positions'
 import type { Circuit, Panel } from '../panel/schema'
+import { escaped, shortened } from './svg-text'
 
 const rowPx = 34
 const columnPx = 300
 const busPx = 46
 const numberPx = 40
 const top = 96
-
-/** Text as XML holds it; characters that XML cannot hold at all are left out. */
-const escaped = (text: string) =>
-  text
-    // biome-ignore lint/suspicious/noControlCharactersInRegex: these are the characters that XML 1.0 forbids
-    .replace(/[\u0000-\u0008\u000B\u000C\u000E-\u001F\uFFFE\uFFFF]/g, '')
-    .replace(/&/g, '&amp;')
-    .replace(/</g, '&lt;')
-    .replace(/>/g, '&gt;')
-    .replace(/"/g, '&quot;')
-
-const shortened = (text: string, most: number) => {
-  const letters = [...text]
-  return letters.length > most ? `${letters.slice(0, most - 1).join('')}…` : text
-}
 
 /**
  * A panel as a drawing for documents: positions as printed, ratings, labels, shared neutrals, and the legs told by letter

@@ -107,14 +107,10 @@ function placeable(n: CircuitNeed, whip: Hookup['whip']): Placeable {
 /** Alone on one position, or two positions side by side: a two-pole, or both hots of a shared neutral. */
 type Item = { circuits: Placeable[]; pair: boolean }
 
-/** A choice of the program: an item on a class of positions. */
+/** A choice of the program: an item on a leg, or on both positions of a pair one way round. */
 interface Choice {
   name: string
   item: number
-  /** class of positions it takes, by key */
-  takes: string[]
-  /** takes a whole pair of this class */
-  pairClass?: string
   leg: (circuit: Placeable) => Leg | 'both'
   cost: number
 }
@@ -122,15 +118,15 @@ interface Choice {
 const unplacedCost = { 1: 400, 2: 100, 3: 20 } as const
 const overInputCost = 5
 const beyondReachCost = 0.02
-const lightOnHeavyCost = 1e-3
 /** how much of the balance is the day’s, and how much the moment when everything runs */
 const dayShare = 0.7
 
 /**
- * Which circuit on which position, exactly, as an integer program over classes of like positions (leg and limit): as many
- * circuits as can be, those that must run first; then the least difference of the legs, hour by hour and when everything
- * runs; then heavy positions for heavy circuits. Breakers above a position’s limit never go there; the hots of a shared
- * neutral stand side by side on opposite legs (NEC 210.4), or neither is placed. Pins are kept as they are.
+ * Which circuit on which position, exactly, as an integer program: as many circuits as can be, those that must run first;
+ * then the least difference of the legs, hour by hour and when everything runs. The program chooses legs; that positions
+ * with high enough limits are left is Hall’s condition, counted for each rating. On its leg the heaviest breaker then takes
+ * the tightest position that carries it. Breakers above a position’s limit never go there; the hots of a shared neutral
+ * stand side by side on opposite legs (NEC 210.4), or neither is placed. Pins are kept as they are.
  */
 export function solvePositions(problem: PositionProblem, solve: SolveProgram): PositionPlan {
   const plan = solveOnce(problem, solve)
@@ -150,7 +146,7 @@ export function solvePositions(problem: PositionProblem, solve: SolveProgram): P
 function solveOnce(problem: PositionProblem, solve: SolveProgram): Omit<PositionPlan, 'pinCosts'> {
   const free = freePositions(problem)
   const items = itemsOf(problem)
-  const choices = items.flatMap((item, n) => choicesOf(item, n, free))
+  const choices = items.flatMap((item, n) => choicesOf(item, n))
   const fixed = problem.pins.flatMap(pin => {
     const circuit = problem.circuits.find(c => c.id === pin.circuitId)
     return circuit ? [{ circuit, leg: legOfPin(circuit, pin.position) }] : []
@@ -174,18 +170,14 @@ function solveOnce(problem: PositionProblem, solve: SolveProgram): Omit<Position
 const legOfPin = (circuit: Placeable, position: number): Leg | 'both' =>
   circuit.poles === 2 ? 'both' : positionLeg(position)
 
-interface Free {
-  /** positions by class `L1 30` */
-  byClass: Map<string, number[]>
-  /** whole pairs by the classes of their two positions */
-  pairs: Map<string, { first: number; classes: [string, string] }[]>
+interface Place {
+  position: number
+  limitA: number
 }
-
-const classOf = (problem: PositionProblem, position: number) =>
-  `${positionLeg(position)} ${problem.limitsA[position - 1] ?? 'any'}`
-const limitOf = (positionClass: string) => {
-  const said = positionClass.slice(3)
-  return said === 'any' ? Infinity : Number(said)
+interface Free {
+  on: Record<Leg, Place[]>
+  /** whole pairs, by the smaller limit of the two */
+  pairs: { first: number; limitA: number }[]
 }
 
 function freePositions(problem: PositionProblem): Free {
@@ -195,21 +187,19 @@ function freePositions(problem: PositionProblem): Free {
       return poles === 2 ? [pin.position, pin.position + 1] : [pin.position]
     }),
   )
-  const byClass = new Map<string, number[]>()
-  const pairs: Free['pairs'] = new Map()
-  problem.limitsA.forEach((_, i) => {
-    const position = i + 1
-    if (gone.has(position) || !problem.fed[positionLeg(position)]) return
-    const mine = classOf(problem, position)
-    byClass.set(mine, [...(byClass.get(mine) ?? []), position])
-    const next = position + 1
-    if (position % 2 === 1 && next <= problem.limitsA.length && !gone.has(next) && problem.fed.L2) {
-      const classes: [string, string] = [mine, classOf(problem, next)]
-      const key = classes.join(' + ')
-      pairs.set(key, [...(pairs.get(key) ?? []), { first: position, classes }])
-    }
-  })
-  return { byClass, pairs }
+  const open = problem.limitsA
+    .map((limitA, i) => ({ position: i + 1, limitA: limitA ?? Infinity }))
+    .filter(({ position }) => !gone.has(position) && problem.fed[positionLeg(position)])
+  return {
+    on: {
+      L1: open.filter(p => positionLeg(p.position) === 'L1'),
+      L2: open.filter(p => positionLeg(p.position) === 'L2'),
+    },
+    pairs: open.flatMap(p => {
+      const next = open.find(o => o.position === p.position + 1)
+      return p.position % 2 && next ? [{ first: p.position, limitA: Math.min(p.limitA, next.limitA) }] : []
+    }),
+  }
 }
 
 function itemsOf({ circuits, pins }: PositionProblem): Item[] {
@@ -222,46 +212,20 @@ function itemsOf({ circuits, pins }: PositionProblem): Item[] {
   })
 }
 
-function choicesOf(item: Item, n: number, free: Free): Choice[] {
+function choicesOf(item: Item, n: number): Choice[] {
   const [first, second] = item.circuits
   if (!first) return []
-  const reachCost = item.circuits.some(c => c.beyondReach) ? beyondReachCost : 0
-  const waste = (limitA: number, breakerA: number) =>
-    Number.isFinite(limitA) ? (lightOnHeavyCost * Math.max(0, limitA - breakerA)) / limitA : 0
+  const cost = item.circuits.some(c => c.beyondReach) ? beyondReachCost : 0
   if (!item.pair)
-    return [...free.byClass.keys()]
-      .filter(k => limitOf(k) >= first.breakerA)
-      .map((k, i) => ({
-        name: `s${n}_${i}`,
-        item: n,
-        takes: [k],
-        leg: () => (k.startsWith('L1') ? 'L1' : 'L2'),
-        cost: reachCost + waste(limitOf(k), first.breakerA),
-      }))
-  return [...free.pairs.entries()].flatMap(([key, [pair]], i) => {
-    if (!pair) return []
-    const [one, two] = pair.classes
-    // a two-pole has no way round; a shared pair has two
-    const ways = second
-      ? [
-          [first, second],
-          [second, first],
-        ]
-      : [[first, first]]
-    return ways.flatMap(([upper, lower], way): Choice[] => {
-      if (!upper || !lower || limitOf(one) < upper.breakerA || limitOf(two) < lower.breakerA) return []
-      return [
-        {
-          name: `p${n}_${i}_${way}`,
-          item: n,
-          takes: [one, two],
-          pairClass: key,
-          leg: c => (second ? (c === upper ? 'L1' : 'L2') : 'both'),
-          cost: reachCost + waste(limitOf(one), upper.breakerA) + waste(limitOf(two), lower.breakerA),
-        },
-      ]
-    })
-  })
+    return (['L1', 'L2'] as const).map(leg => ({ name: `s${n}_${leg}`, item: n, leg: () => leg, cost }))
+  // a two-pole has no way round; a shared pair has two
+  if (!second) return [{ name: `p${n}`, item: n, leg: () => 'both', cost }]
+  return [first, second].map((upper, way) => ({
+    name: `p${n}_${way}`,
+    item: n,
+    leg: c => (c === upper ? 'L1' : 'L2'),
+    cost,
+  }))
 }
 
 /** The part of a circuit that counts as first leg minus second. */
@@ -314,13 +278,18 @@ function programOf(
   items.forEach((_, n) => {
     rows.push(`${[...choices.filter(c => c.item === n).map(c => `+ ${c.name}`), `+ u${n}`].join(' ')} = 1`)
   })
-  for (const [key, positions] of free.byClass) {
-    const mine = choices.flatMap(c => c.takes.filter(k => k === key).map(() => `+ ${c.name}`))
-    if (mine.length) rows.push(`${mine.join(' ')} <= ${positions.length}`)
-  }
-  for (const [key, pairs] of free.pairs) {
-    const mine = choices.filter(c => c.pairClass === key).map(c => `+ ${c.name}`)
-    if (mine.length) rows.push(`${mine.join(' ')} <= ${pairs.length}`)
+  const named = (list: readonly Choice[]) => list.map(c => `+ ${c.name}`).join(' ')
+  const circuitsOf = (c: Choice) => items[c.item]?.circuits ?? []
+  for (const ratingA of new Set(problem.circuits.map(c => c.breakerA))) {
+    for (const leg of ['L1', 'L2'] as const) {
+      const asks = choices.filter(c =>
+        circuitsOf(c).some(p => p.breakerA >= ratingA && [leg, 'both'].includes(c.leg(p))),
+      )
+      const there = free.on[leg].filter(p => p.limitA >= ratingA).length
+      if (asks.length) rows.push(`${named(asks)} <= ${there}`)
+    }
+    const pairs = choices.filter(c => items[c.item]?.pair && circuitsOf(c).some(p => p.breakerA >= ratingA))
+    if (pairs.length) rows.push(`${named(pairs)} <= ${free.pairs.filter(p => p.limitA >= ratingA).length}`)
   }
   moments.forEach((m, i) => {
     const part = (c: Choice) =>
@@ -351,7 +320,7 @@ function programOf(
   ].join('\n')
 }
 
-/** The concrete positions: pins, then whole pairs, then the rest, the heaviest breaker first. */
+/** The concrete positions: pins, then whole pairs, then the rest; the heaviest breaker first, on the tightest that carries it. */
 function placed(
   problem: PositionProblem,
   items: readonly Item[],
@@ -361,25 +330,34 @@ function placed(
   const used = new Set<number>()
   const out: PositionPlan['positions'] = problem.pins.map(p => ({ ...p, pinned: true }))
   const heavyFirst = [...taken].sort((a, b) => breakerOf(items, b) - breakerOf(items, a))
-  for (const choice of heavyFirst.filter(c => c.pairClass)) {
-    const pair = free.pairs.get(choice.pairClass ?? '')?.find(p => !used.has(p.first))
-    const circuits = items[choice.item]?.circuits ?? []
+  const tightest = <P extends { limitA: number }>(
+    list: readonly P[],
+    breakerA: number,
+    isFree: (p: P) => boolean,
+  ) => list.filter(p => p.limitA >= breakerA && isFree(p)).sort((a, b) => a.limitA - b.limitA)[0]
+  for (const choice of heavyFirst.filter(c => items[c.item]?.pair)) {
+    const pair = tightest(
+      free.pairs,
+      breakerOf(items, choice),
+      p => !used.has(p.first) && !used.has(p.first + 1),
+    )
     if (!pair) continue
-    used.add(pair.first)
-    used.add(pair.first + 1)
-    for (const c of circuits)
+    used.add(pair.first).add(pair.first + 1)
+    for (const c of items[choice.item]?.circuits ?? [])
       out.push({
         position: choice.leg(c) === 'L2' ? pair.first + 1 : pair.first,
         circuitId: c.id,
         pinned: false,
       })
   }
-  for (const choice of heavyFirst.filter(c => !c.pairClass)) {
-    const position = free.byClass.get(choice.takes[0] ?? '')?.find(p => !used.has(p))
+  for (const choice of heavyFirst.filter(c => !items[c.item]?.pair)) {
     const [circuit] = items[choice.item]?.circuits ?? []
-    if (position === undefined || !circuit) continue
-    used.add(position)
-    out.push({ position, circuitId: circuit.id, pinned: false })
+    const leg = circuit && choice.leg(circuit)
+    if (!circuit || !leg || leg === 'both') continue
+    const place = tightest(free.on[leg], circuit.breakerA, p => !used.has(p.position))
+    if (!place) continue
+    used.add(place.position)
+    out.push({ position: place.position, circuitId: circuit.id, pinned: false })
   }
   return out.sort((a, b) => a.position - b.position)
 }

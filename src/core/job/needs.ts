@@ -88,6 +88,38 @@ export const positionsOf = (job: Job) =>
     ? job.hookup.positions
     : null
 
+/**
+ * The position of every picked circuit: as set, else the first free one that carries its breaker, so that a circuit that
+ * was picked a moment ago counts. Null while no positions are set; a circuit without any is missing.
+ */
+function placesOf(job: Job): Map<string, number> | null {
+  const set = positionsOf(job)
+  if (!set) return null
+  const { switch: device, managed } = job.hookup
+  const circuits = job.panels.flatMap(p => p.circuits).filter(c => c.picked)
+  const places = new Map(
+    set.filter(p => circuits.some(c => c.id === p.circuitId)).map(p => [p.circuitId, p.position]),
+  )
+  const taken = new Set(
+    [...places].flatMap(([id, at]) => (circuits.find(c => c.id === id)?.poles === 2 ? [at, at + 1] : [at])),
+  )
+  const there = device?.positions ?? managed?.circuits ?? 0
+  const limitA = (at: number) => device?.positionLimitsA[at - 1] ?? managed?.circuitLimitA ?? Infinity
+  for (const circuit of circuits) {
+    if (places.has(circuit.id)) continue
+    const wants = (at: number) => (circuit.poles === 2 ? [at, at + 1] : [at])
+    const at = Array.from({ length: there }, (_, i) => i + 1).find(
+      n =>
+        (circuit.poles === 1 || n % 2 === 1) &&
+        wants(n).every(w => w <= there && !taken.has(w) && limitA(w) >= circuit.breakerA),
+    )
+    if (at === undefined) continue
+    places.set(circuit.id, at)
+    for (const w of wants(at)) taken.add(w)
+  }
+  return places
+}
+
 /** The leg of a position: odd ones on the first, even ones on the second. */
 export const positionLeg = (position: number): Leg => (position % 2 ? 'L1' : 'L2')
 
@@ -95,18 +127,18 @@ export function circuitNeeds(job: Job): CircuitNeed[] {
   const conditions = conditionsOf(job)
   const supply = supplyOf(job)
   const reached = reachedPanels(job)
-  const positions = positionsOf(job)
+  const places = placesOf(job)
   return job.panels.flatMap(panel =>
     panel.circuits.map(circuit => {
       const onPanel = feedOf(panel, circuit)
-      const place = positions?.find(p => p.circuitId === circuit.id)
+      const place = places?.get(circuit.id) ?? null
       // through a switch it is the position's leg that feeds a circuit, not the breaker's
-      const leg = place && onPanel !== 'both' ? positionLeg(place.position) : onPanel
+      const leg = place !== null && onPanel !== 'both' ? positionLeg(place) : onPanel
       const loads = circuit.loads.map(load => drawn(load, conditions))
       const feed =
         supply?.throughPanel && !reached.has(panel.id)
           ? 'not-fed'
-          : positions && supply && circuit.picked && !place
+          : places && supply?.throughPanel && circuit.picked && place === null
             ? 'no-position'
             : feedUnder(supply, leg)
       return {
@@ -115,7 +147,7 @@ export function circuitNeeds(job: Job): CircuitNeed[] {
         feeds: job.panels.find(p => p.feederId === circuit.id) ?? null,
         position: placeText(job, panel, circuit),
         leg,
-        place: place?.position ?? null,
+        place,
         volts: leg === 'both' ? 240 : 120,
         feed,
         served: circuit.picked && feed === 'live',

@@ -414,8 +414,16 @@ export const inletL1430: Inlet = {
   ratedFor: 'wet',
   price: 68,
 }
+export const inlet520: Inlet = {
+  ...inletL1430,
+  id: 'sill-5-20',
+  name: 'Sill 5-20',
+  type: '5-20',
+  ratingA: 20,
+  price: 42,
+}
 const inlets: Inlet[] = [
-  { ...inletL1430, id: 'sill-5-20', name: 'Sill 5-20', type: '5-20', ratingA: 20, price: 42 },
+  inlet520,
   { ...inletL1430, id: 'sill-tt-30', name: 'Sill TT-30', type: 'TT-30', ratingA: 30, price: 55 },
   { ...inletL1430, id: 'sill-l14-20', name: 'Sill L14-20', type: 'L14-20', ratingA: 20, price: 58 },
   inletL1430,
@@ -474,9 +482,10 @@ export const interlockG: Interlock = {
 }
 
 export const cordL1430 = cord('tow-l14-30-25', 'Tow L14-30, 25 ft', ['L14-30', 'L14-30'], '10', 25, 30, 95)
+export const cord520 = cord('tow-5-20-25', 'Tow 5-20, 25 ft', ['5-20', '5-20'], '12', 25, 20, 44)
 const cords: Cord[] = [
   cord('tow-5-15-12', 'Tow 5-15, 12 ft', ['5-15', '5-15'], '14', 12, 15, 18),
-  cord('tow-5-20-25', 'Tow 5-20, 25 ft', ['5-20', '5-20'], '12', 25, 20, 44),
+  cord520,
   cord('tow-tt-30-25', 'Tow TT-30, 25 ft', ['TT-30', 'TT-30'], '10', 25, 30, 82),
   cord('tow-l14-20-25', 'Tow L14-20, 25 ft', ['L14-20', 'L14-20'], '12', 25, 20, 70),
   cordL1430,

@@ -3,8 +3,8 @@ import { applied } from '@/core/job/fixtures/jobs'
 import type { Operation } from '@/core/job/operations'
 import { circuitOf } from '@/core/job/panels'
 import type { Job } from '@/core/job/schema'
-import { sluice22 } from './catalogue'
-import { alderHollow, millStreet, ospreyPoint, quarryRidge, saltmarshLane } from './jobs'
+import { sluice22, spate64 } from './catalogue'
+import { alderHollow, fernbrook, millStreet, ospreyPoint, quarryRidge, saltmarshLane } from './jobs'
 
 const has = (job: Job, id: string) => evaluate(job).findings.some(f => f.id === id)
 const after = (job: Job, operations: readonly Operation[]) => applied(job, ...operations)
@@ -83,7 +83,7 @@ const provoked: [id: string, job: Job, provoke: Operation[], cure: Cure][] = [
   [
     'switch-neutral.unknown',
     ospreyPoint,
-    [{ op: 'chooseUnit', equipment: sluice22 }],
+    [{ op: 'setHookup', facts: { method: 'undecided' } }],
     [{ op: 'setHookup', facts: { method: 'interlocked-inlet' } }],
   ],
   ['compressor.wait', alderHollow, [], [pick('c5', false), pick('c11', false)]],
@@ -112,6 +112,16 @@ const provoked: [id: string, job: Job, provoke: Operation[], cure: Cure][] = [
     [{ op: 'editCircuit', circuitId: 'h2', facts: { breakerA: 60 } }],
     [{ op: 'editCircuit', circuitId: 'h2', facts: { breakerA: 40 } }],
   ],
+  ['leg.imbalance', saltmarshLane, [], 'its fix'],
+  ['solar.over-voltage', quarryRidge, [], 'its fix'],
+  ['neutral.left-behind', quarryRidge, [], 'its fix'],
+  ['wire.small', quarryRidge, [], 'its fix'],
+  ['wire.derate', quarryRidge, [], 'its fix'],
+  ['bond.none', fernbrook, [], 'its fix'],
+  ['start.over', ospreyPoint, [], 'its fix'],
+  ['autotransformer.idle', ospreyPoint, [], [{ op: 'chooseUnit', equipment: spate64 }]],
+  ['neutral.shared-overload', alderHollow, [], 'its fix'],
+  ['utility-return.blind', ospreyPoint, [], 'its fix'],
   ['leg.dead', millStreet, [], 'its fix'],
   ['v240.bridge', millStreet, [], 'its fix'],
   ['tandem.same-leg', millStreet, [pick('c13'), pick('c13b')], [pick('c13b', false)]],

@@ -1,9 +1,11 @@
 import { formatVersion, type Job } from '@/core/job/schema'
-import { sluice22 } from '../catalogue'
+import { adapterTied, cordL1430, riffle6, sluice22 } from '../catalogue'
 import {
   assumed,
   blank,
   circuit,
+  linkOfAdapter,
+  linkOfCord,
   load,
   metered,
   panel,
@@ -247,7 +249,28 @@ export const alderHollow: Job = {
     },
   ],
   source: { units: [unit('u1', sluice22, { expansionUnits: 1 })], arrangement: 'tied', liveLeg: 'L1' },
-  hookup: { method: 'multi-circuit-switch', bondingPlug: false },
+  hookup: {
+    method: 'multi-circuit-switch',
+    bondingPlug: false,
+    switch: riffle6,
+    ground: 'continuous',
+    neutrals: 'follow their hots',
+    path: [
+      linkOfAdapter(adapterTied, 'l1'),
+      linkOfCord(cordL1430, 'l2'),
+      { id: 'l3', kind: 'inlet', name: 'Inlet of the Riffle 6', from: 'L14-30', ratingA: 30, listed: true },
+      {
+        id: 'l4',
+        kind: 'wire',
+        name: 'Inside the switch',
+        ratingA: 30,
+        material: 'cu',
+        size: '10',
+        lengthFt: 2,
+      },
+      { id: 'l5', kind: 'breaker', name: 'Input of the Riffle 6', ratingA: 30 },
+    ],
+  },
   outage: {
     hours: 36,
     startFraction: 1,

@@ -107,7 +107,24 @@ export const fernbrook: Job = {
     },
   ],
   source: { units: [unit('u1', rill6)], arrangement: 'one-leg', liveLeg: 'L1' },
-  hookup: { method: 'cord-and-plug', bondingPlug: false },
+  hookup: {
+    method: 'cord-and-plug',
+    bondingPlug: false,
+    path: [
+      {
+        id: 'l1',
+        kind: 'cord',
+        name: 'Tow 5-15, 12 ft',
+        from: '5-15',
+        to: '5-15',
+        ratingA: 15,
+        material: 'cu',
+        size: '14',
+        lengthFt: 12,
+        listed: true,
+      },
+    ],
+  },
   outage: { hours: 8, startFraction: 1, reserveFraction: 0.1, deratingFraction: 0.95 },
   calculations: [],
 }

@@ -1,5 +1,8 @@
 import type { About, Photo } from '@/core/ask/evidence'
+import type { Adapter, Cord } from '@/core/equipment/hookup-kinds'
 import type { UnitEquipment } from '@/core/equipment/source-kinds'
+import type { Link } from '@/core/hookup/design'
+import { linkOf, withAdapter } from '@/core/hookup/path'
 import type { SourcedNumber } from '@/core/job/sourced'
 import type { Load } from '@/core/loads/load'
 import type { Utility } from '@/core/loads/utility'
@@ -120,6 +123,16 @@ export const unit = (id: string, equipment: UnitEquipment, facts: Partial<Unit> 
   owned: false,
   ...facts,
 })
+
+/** A cord of the catalogue as a link of a path. */
+export const linkOfCord: (cord: Cord, id: string) => Link = linkOf
+
+/** An adapter of the catalogue as a link of a path. */
+export const linkOfAdapter = (adapter: Adapter, id: string): Link => {
+  const [link] = withAdapter([], 0, adapter, id)
+  if (!link) throw new Error('an adapter makes a link')
+  return link
+}
 
 /** The four pictures that are asked of every panel, with the requests they answer. */
 export const panelPhotos = (job: string, panelId: string): Photo[] => [

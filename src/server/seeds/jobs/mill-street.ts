@@ -1,9 +1,10 @@
 import { formatVersion, type Job } from '@/core/job/schema'
 import { households } from '@/simulators/household'
-import { estuaryOutlet } from '../catalogue'
+import { cord520, estuaryOutlet, inlet520 } from '../catalogue'
 import {
   assumed,
   circuit,
+  linkOfCord,
   load,
   panel,
   panelPhotos,
@@ -24,7 +25,7 @@ export const millStreet: Job = {
   title: 'Mill Street upstairs',
   place: 'Upper flat of a duplex',
   edition: 2017,
-  step: 'survey',
+  step: 'hook-up',
   brief: {
     season: 'any',
     timesPerYear: 3,
@@ -148,7 +149,28 @@ export const millStreet: Job = {
     }),
   ],
   source: { units: [unit('u1', estuaryOutlet, { owned: true })], arrangement: 'one-leg', liveLeg: 'L1' },
-  hookup: { method: 'sub-panel-interlock', bondingPlug: false },
+  hookup: {
+    method: 'sub-panel-interlock',
+    bondingPlug: false,
+    ground: 'continuous',
+    neutrals: 'follow their hots',
+    inlet: inlet520,
+    backfed: { breakerA: 20, heldDown: true },
+    path: [
+      linkOfCord(cord520, 'l1'),
+      { id: 'l2', kind: 'inlet', name: 'Sill 5-20', from: '5-20', ratingA: 20, listed: true },
+      {
+        id: 'l3',
+        kind: 'wire',
+        name: 'Inlet to sub-panel',
+        ratingA: 20,
+        material: 'cu',
+        size: '12',
+        lengthFt: 30,
+      },
+      { id: 'l4', kind: 'breaker', name: 'Source breaker', ratingA: 20 },
+    ],
+  },
   outage: {
     hours: 72,
     startFraction: 0.9,

@@ -1,5 +1,18 @@
 import { formatVersion, type Job } from '@/core/job/schema'
-import { assumed, circuit, load, panel, panelPhotos, plate, plateOf, sorted, typical } from './making'
+import { cordL1430, eddy12, inletL1430, interlockG, tailrace5k } from '../catalogue'
+import {
+  assumed,
+  circuit,
+  linkOfCord,
+  load,
+  panel,
+  panelPhotos,
+  plate,
+  plateOf,
+  sorted,
+  typical,
+  unit,
+} from './making'
 
 const seen = { by: 'Designer', on: '2026-02-11', found: 'known' as const }
 
@@ -9,7 +22,7 @@ export const ospreyPoint: Job = {
   title: 'Osprey Point boathouse',
   place: 'Boathouse on the water',
   edition: 2020,
-  step: 'survey',
+  step: 'hook-up',
   brief: {
     season: 'spring',
     timesPerYear: 6,
@@ -88,7 +101,35 @@ export const ospreyPoint: Job = {
       ]),
     }),
   ],
-  hookup: { method: 'undecided', bondingPlug: false },
+  source: {
+    units: [unit('u1', eddy12, { owned: true })],
+    arrangement: 'autotransformer',
+    liveLeg: 'L1',
+    autotransformer: tailrace5k,
+    stands: { exposure: 'indoors', coldestC: -8 },
+  },
+  hookup: {
+    method: 'interlocked-inlet',
+    bondingPlug: false,
+    interlock: interlockG,
+    inlet: inletL1430,
+    backfed: { breakerA: 20, heldDown: true },
+    ground: 'continuous',
+    path: [
+      linkOfCord(cordL1430, 'l1'),
+      { id: 'l2', kind: 'inlet', name: 'Sill L14-30', from: 'L14-30', ratingA: 30, listed: true },
+      {
+        id: 'l3',
+        kind: 'wire',
+        name: 'Inlet to panel',
+        ratingA: 30,
+        material: 'cu',
+        size: '10',
+        lengthFt: 12,
+      },
+      { id: 'l4', kind: 'breaker', name: 'Backfed breaker', ratingA: 20 },
+    ],
+  },
   outage: { hours: 24, startFraction: 1, reserveFraction: 0.1, deratingFraction: 0.9 },
   calculations: [],
 }

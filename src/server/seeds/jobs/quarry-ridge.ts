@@ -1,4 +1,5 @@
 import { formatVersion, type Job } from '@/core/job/schema'
+import { cascade, millrace8, ripple410 } from '../catalogue'
 import {
   assumed,
   blank,
@@ -11,6 +12,7 @@ import {
   seen,
   sorted,
   typical,
+  unit,
 } from './making'
 
 /** Ceramics studio behind a house: three panels, two AFCI circuits to move, a bond that does not belong. */
@@ -19,7 +21,7 @@ export const quarryRidge: Job = {
   title: 'Quarry Ridge studio',
   place: 'Ceramics studio behind a house',
   edition: 2023,
-  step: 'survey',
+  step: 'hook-up',
   brief: {
     season: 'autumn',
     timesPerYear: 5,
@@ -135,6 +137,32 @@ export const quarryRidge: Job = {
       breakerTypes: ['WL', 'WLT', 'WLAF'],
       unusable: [22],
       circuits: sorted([
+        circuit(2, 60, 'Kiln', { id: 's2', poles: 2, traced: seen }),
+        circuit(6, 20, 'Dust extractor', {
+          id: 's6',
+          traced: seen,
+          loads: [
+            load('dust', 'Dust extractor, 1 hp', plate(1150), assumed(0.05), {
+              powerFactor: typical(0.8),
+              nature: 'motor',
+              byHand: true,
+            }),
+          ],
+        }),
+        circuit(8, 20, 'Heat pump', { id: 's8', poles: 2, traced: seen }),
+        { ...blank(12, 20), id: 's12' },
+      ]),
+    }),
+    panel('critical', 'Critical-load sub-panel, planned', 12, undefined, {
+      mark: 'C',
+      busA: 125,
+      supply: 'fed from another panel',
+      where: 'Studio, beside the sub-panel',
+      exposure: 'indoors',
+      series: 'Weirline W-12',
+      breakerTypes: ['WL', 'WLT', 'WLAF'],
+      clearDepthIn: 44,
+      circuits: sorted([
         circuit(1, 20, 'Studio lights', {
           id: 's1',
           traced: seen,
@@ -144,7 +172,6 @@ export const quarryRidge: Job = {
             load('lights', 'Studio lights (LED)', plate(320), assumed(0.5), { powerFactor: typical(0.95) }),
           ],
         }),
-        circuit(2, 60, 'Kiln', { id: 's2', poles: 2, traced: seen }),
         circuit(3, 15, 'Office and router', {
           id: 's3',
           traced: seen,
@@ -181,31 +208,91 @@ export const quarryRidge: Job = {
           ],
         }),
         circuit(9, 20, 'Sink, water heater', { id: 's9', traced: seen }),
-        circuit(6, 20, 'Dust extractor', {
-          id: 's6',
+        circuit(11, 15, 'Outside lights', { id: 's11' }),
+        circuit(2, 20, 'Clay store outlets', {
+          id: 's13',
           traced: seen,
+          picked: true,
+          tier: 3,
+          loads: [load('charger', 'Tool chargers', typical(60), assumed(0.2))],
+        }),
+        circuit(4, 20, 'Glaze room outlets', {
+          id: 's14',
+          traced: seen,
+          picked: true,
+          tier: 3,
           loads: [
-            load('dust', 'Dust extractor, 1 hp', plate(1150), assumed(0.05), {
+            load('mixer', 'Glaze mixer', plate(380), assumed(0.03), {
+              byHand: true,
               powerFactor: typical(0.8),
               nature: 'motor',
-              byHand: true,
+              start: { method: 'multiple', multiple: typical(3) },
             }),
           ],
         }),
-        circuit(8, 20, 'Heat pump', { id: 's8', poles: 2, traced: seen }),
-        circuit(11, 15, 'Outside lights', { id: 's11' }),
-        { ...blank(12, 20), id: 's12' },
+        circuit(6, 15, 'Alarm and gate', {
+          id: 's15',
+          traced: seen,
+          picked: true,
+          tier: 1,
+          loads: [load('alarm', 'Alarm and gate opener', plate(35), assumed(1))],
+        }),
+        circuit(8, 15, 'Kiln controller', {
+          id: 's16',
+          traced: seen,
+          picked: true,
+          tier: 2,
+          loads: [load('controller', 'Kiln controller', plate(22), assumed(1))],
+        }),
       ]),
     }),
-    panel('critical', 'Critical-load sub-panel, planned', 12, undefined, {
-      mark: 'C',
-      busA: 125,
-      supply: 'fed from another panel',
-      where: 'Studio, beside the sub-panel',
-      exposure: 'indoors',
-    }),
   ],
-  hookup: { method: 'undecided', bondingPlug: false, panelId: 'studio' },
+  source: {
+    units: [unit('u1', millrace8, { bank: { equipment: cascade, series: 1, parallel: 2 } })],
+    arrangement: 'split-phase',
+    liveLeg: 'L1',
+    arrays: [{ id: 'a1', unitId: 'u1', module: ripple410, series: 11, parallel: 1, owned: true }],
+    stands: { exposure: 'indoors', coldestC: 4 },
+  },
+  hookup: {
+    method: 'critical-subpanel',
+    bondingPlug: false,
+    panelId: 'critical',
+    ground: 'continuous',
+    runs: [
+      {
+        id: 'r1',
+        name: 'Ten circuits, studio to critical sub-panel',
+        breakerA: 20,
+        material: 'cu',
+        size: '12',
+        insulationC: 90,
+        conductors: 20,
+        currentCarrying: 20,
+        deratingKnown: false,
+        groundSize: '12',
+        conduit: 'EMT',
+        tradeSize: '1',
+        lengthFt: 6,
+        ambientC: 30,
+      },
+      {
+        id: 'r2',
+        name: 'Inverter to critical sub-panel',
+        breakerA: 50,
+        material: 'cu',
+        size: '6',
+        insulationC: 75,
+        conductors: 3,
+        currentCarrying: 2,
+        deratingKnown: false,
+        groundSize: '10',
+        conduit: 'EMT',
+        tradeSize: '1',
+        lengthFt: 5,
+      },
+    ],
+  },
   outage: { hours: 60, startFraction: 1, reserveFraction: 0.1, deratingFraction: 0.95 },
   calculations: [],
 }

@@ -1,7 +1,17 @@
 import { formatVersion, type Job } from '@/core/job/schema'
 import {
+  cordL1430,
+  freshet18,
+  inletL1430,
+  interlockW,
+  ripple200,
+  weirgate36,
+  weirgateCombiner,
+} from '../catalogue'
+import {
   assumed,
   circuit,
+  linkOfCord,
   load,
   panel,
   panelPhotos,
@@ -11,6 +21,7 @@ import {
   sharing,
   sorted,
   typical,
+  unit,
 } from './making'
 
 /** Single storey on the coast; oxygen and medicine first, a 240 V well pump. Nothing is free beside the main. */
@@ -19,7 +30,7 @@ export const saltmarshLane: Job = {
   title: 'Saltmarsh Lane',
   place: 'Single-storey house on the coast',
   edition: 2020,
-  step: 'survey',
+  step: 'hook-up',
   brief: {
     season: 'summer',
     timesPerYear: 1,
@@ -179,6 +190,12 @@ export const saltmarshLane: Job = {
         circuit(17, 15, 'Bedroom'),
         circuit(18, 30, 'Water heater', { poles: 2, traced: seen }),
         circuit(19, 30, 'Clothes dryer', { poles: 2, traced: seen }),
+        circuit(29, 15, 'Ceiling fans', {
+          traced: seen,
+          tier: 2,
+          picked: true,
+          loads: [load('fans', 'Ceiling fans', plate(140), assumed(0.8), { powerFactor: typical(0.9) })],
+        }),
         circuit(22, 15, 'Porch', {
           traced: { by: 'Field technician', on: '2026-02-05', found: 'nothing', seconds: 90 },
         }),
@@ -188,7 +205,63 @@ export const saltmarshLane: Job = {
       ]),
     }),
   ],
-  hookup: { method: 'interlocked-inlet', bondingPlug: false },
+  source: {
+    units: [unit('u1', weirgate36, { expansionUnits: 2 }), unit('u2', weirgate36, { expansionUnits: 2 })],
+    arrangement: 'combined',
+    liveLeg: 'L1',
+    combiner: weirgateCombiner,
+    generator: { equipment: freshet18, gallons: 10, where: 'outdoors', fromH: 8, toH: 20, owned: true },
+    arrays: ['u1', 'u2'].map(unitId => ({
+      id: `a-${unitId}`,
+      unitId,
+      module: ripple200,
+      series: 2,
+      parallel: 1,
+      owned: false,
+    })),
+    charging: { from: 'not from the panel', mode: 'Fast' },
+    stands: { exposure: 'indoors', coldestC: 12 },
+  },
+  hookup: {
+    method: 'interlocked-inlet',
+    bondingPlug: false,
+    interlock: interlockW,
+    inlet: inletL1430,
+    backfed: { breakerA: 30, heldDown: true },
+    ground: 'continuous',
+    path: [
+      linkOfCord(cordL1430, 'l1'),
+      { id: 'l2', kind: 'inlet', name: 'Sill L14-30', from: 'L14-30', ratingA: 30, listed: true },
+      {
+        id: 'l3',
+        kind: 'wire',
+        name: 'Inlet to panel',
+        ratingA: 30,
+        material: 'cu',
+        size: '10',
+        lengthFt: 18,
+      },
+      { id: 'l4', kind: 'breaker', name: 'Backfed breaker', ratingA: 30 },
+    ],
+    runs: [
+      {
+        id: 'r1',
+        name: 'Inlet to panel',
+        breakerA: 30,
+        material: 'cu',
+        size: '10',
+        insulationC: 75,
+        conductors: 3,
+        currentCarrying: 3,
+        deratingKnown: false,
+        groundSize: '10',
+        conduit: 'PVC40',
+        tradeSize: '3/4',
+        lengthFt: 18,
+        ambientC: 40,
+      },
+    ],
+  },
   outage: {
     hours: 96,
     startFraction: 1,
