@@ -5,7 +5,8 @@ const dev = process.env.NODE_ENV === 'development'
 /** Nothing is fetched from elsewhere at run time; the policy makes the browser hold us to it. */
 const contentSecurityPolicy = [
   "default-src 'self'",
-  `script-src 'self' 'unsafe-inline'${dev ? " 'unsafe-eval'" : ''}`,
+  // the solver of switch positions is WebAssembly
+  `script-src 'self' 'unsafe-inline' 'wasm-unsafe-eval'${dev ? " 'unsafe-eval'" : ''}`,
   "style-src 'self' 'unsafe-inline'",
   "img-src 'self' data: blob:",
   "font-src 'self'",

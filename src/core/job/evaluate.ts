@@ -1,7 +1,10 @@
 import { type Request, requestsOf } from '../ask/requests'
 import { findingsOf } from '../checks'
 import type { Finding, Severity } from '../checks/finding'
+import { type Grounding, groundingOf, groundingText } from '../hookup/grounding'
+import { type PathWorked, pathWorked } from '../hookup/path'
 import { asCalculated, busesUnder } from '../source/arrangement'
+import { type Delivers, deliversOf } from '../source/delivers'
 import { type Leg, legs as legsCalculator } from '../source/legs'
 import { storeOverTime } from '../source/store'
 import { type Caution, cautionsFor } from '../work/cautions'
@@ -18,6 +21,8 @@ export interface CircuitState {
   leg: CircuitNeed['leg']
   feed: CircuitNeed['feed']
   served: boolean
+  /** its position on the switch; null without one */
+  place: number | null
   meanW: number
 }
 
@@ -44,6 +49,11 @@ export interface Evaluation {
   findings: Finding[]
   requests: Request[]
   cautions: Caution[]
+  /** what the source delivers and takes; null without one */
+  delivers: Delivers | null
+  grounding: Grounding & { text: string }
+  /** the way from the outlet to the breaker, worked; null while there is none */
+  path: PathWorked | null
 }
 
 export function evaluate(job: Job): Evaluation {
@@ -65,12 +75,13 @@ export function evaluate(job: Job): Evaluation {
       counts,
     },
     balance: lines,
-    circuits: needs.map(({ circuit, position, leg, feed, served, meanW }) => ({
+    circuits: needs.map(({ circuit, position, leg, feed, served, place, meanW }) => ({
       id: circuit.id,
       position,
       leg,
       feed,
       served,
+      place,
       meanW,
     })),
     buses: busesOf(job),
@@ -80,6 +91,9 @@ export function evaluate(job: Job): Evaluation {
     findings,
     requests,
     cautions: cautionsFor(evaluated),
+    delivers: deliversOf(job, figures),
+    grounding: { ...groundingOf(job), text: groundingText(job) },
+    path: pathWorked(evaluated),
   }
 }
 

@@ -62,7 +62,6 @@ export const rangeExtenderSchema = z.strictObject({
   quietToH: hour('Quiet to').optional(),
   owned: z.boolean(),
 })
-export type RangeExtender = z.infer<typeof rangeExtenderSchema>
 
 const chargingFrom = [
   'not from the panel',
@@ -131,8 +130,6 @@ export function hindersArrangement(
       return source.units.length === 2 ? null : 'it takes two units'
   }
 }
-
-export const arrangementTitle = (arrangement: Source['arrangement']): string => arrangementNames[arrangement]
 
 /** What no single key of a source can tell. Paths are those inside the source. */
 export function checkSource(source: Source, say: (path: PropertyKey[], message: string) => void) {

@@ -72,13 +72,14 @@ function OneField({ field, path, draft, problems, onChange, tight = false, onPas
   const form = { draft, problems, onChange }
   switch (field.kind) {
     case 'number':
-    case 'whole':
-      return (
+    case 'whole': {
+      const silent = value === 'not stated'
+      const number = (
         <NumberInput
           id={id}
           label={tight ? field.title : label}
           unit={field.unit}
-          value={value}
+          value={silent ? undefined : value}
           onChange={set}
           whole={field.kind === 'whole'}
           usual={field.default}
@@ -87,6 +88,20 @@ function OneField({ field, path, draft, problems, onChange, tight = false, onPas
           onPaste={onPaste}
         />
       )
+      return field.notStated ? (
+        <div className={styles.stated}>
+          {number}
+          <FormControlLabel
+            control={
+              <Checkbox checked={silent} onChange={e => set(e.target.checked ? 'not stated' : undefined)} />
+            }
+            label="not stated"
+          />
+        </div>
+      ) : (
+        number
+      )
+    }
     case 'choice': {
       const chosen = value ?? field.default
       if (!tight && field.options.length <= mostRadios && (!field.optional || field.default !== undefined))

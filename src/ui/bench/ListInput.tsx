@@ -14,22 +14,27 @@ interface Props {
   problem?: string
 }
 
-const textOf = (value: unknown) => (Array.isArray(value) ? value.join('  ') : '')
+const textOf = (value: unknown, words: boolean) =>
+  Array.isArray(value) ? value.join(words ? ', ' : '  ') : ''
 
-/** Several numbers in one field, blanks or semicolons between them. */
+/** Several in one field: numbers with blanks between them, words with commas. */
 export function ListInput({ id, field, value, onChange, problem }: Props) {
   const scale = useScale(field.unit)
-  const [text, setText] = useState(() => textOf(value))
+  const words = field.unit === 'text'
+  const [text, setText] = useState(() => textOf(value, words))
   const known = useRef(value)
   useEffect(() => {
     if (known.current === value) return
     known.current = value
-    setText(textOf(value))
-  }, [value])
+    setText(textOf(value, words))
+  }, [value, words])
   const take = (typed: string) => {
     setText(typed)
-    const parts = typed.split(/[\s;,]+/).filter(Boolean)
-    const next = parts.map(p => (Number.isFinite(Number(p)) ? Number(p) : p))
+    const parts = typed
+      .split(words ? /[;,\n]+/ : /[\s;,]+/)
+      .map(p => p.trim())
+      .filter(Boolean)
+    const next = words ? parts : parts.map(p => (Number.isFinite(Number(p)) ? Number(p) : p))
     known.current = next
     onChange(next)
   }
@@ -41,7 +46,9 @@ export function ListInput({ id, field, value, onChange, problem }: Props) {
         value={text}
         onChange={e => take(e.target.value)}
         className={problem ? styles.amiss : undefined}
-        helperText={problem ?? 'several, with blanks between them'}
+        helperText={
+          problem ?? (words ? 'several, with commas between them' : 'several, with blanks between them')
+        }
         slotProps={{
           input: { endAdornment: <InputAdornment position="end">{scale.symbol}</InputAdornment> },
           htmlInput: { inputMode: 'text', autoComplete: 'off' },

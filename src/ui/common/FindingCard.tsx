@@ -1,10 +1,14 @@
 'use client'
 import Button from '@mui/material/Button'
+import dynamic from 'next/dynamic'
 import Link from 'next/link'
+import { useState } from 'react'
 import type { Finding } from '@/core/checks/finding'
 import { useWorkspace } from '../workspace/store'
 import styles from './FindingCard.module.css'
 import { SeverityTag } from './SeverityTag'
+
+const AcceptDialog = dynamic(() => import('./AcceptDialog').then(m => m.AcceptDialog))
 
 /** One finding: what is wrong, why, what to do, the article, the way to the place, and the fixes the tool can make. */
 export function FindingCard({ finding, here = false }: { finding: Finding; here?: boolean }) {
@@ -14,7 +18,8 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
   const id = useWorkspace(s => s.id)
   const showWorking = useWorkspace(s => s.showWorking)
   const showPanel = useWorkspace(s => s.showPanel)
-  const { target, working } = finding
+  const { target, working, accepted } = finding
+  const [accepting, setAccepting] = useState(false)
   const panelId = target.view === 'panel' ? target.panelId : undefined
   const [circuitId] = target.view === 'panel' ? target.circuitIds : []
   const field = target.view !== 'panel' && target.field ? `#${target.field}` : ''
@@ -38,7 +43,16 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
             </ol>
           ),
       )}
-      {finding.article && <p className={styles.article}>{finding.article}</p>}
+      {finding.article && (
+        <p className={styles.article}>
+          {finding.article} · <Link href={`/checks#${finding.id}`}>{finding.id}</Link>
+        </p>
+      )}
+      {accepted && (
+        <p className={styles.accepted}>
+          <b>Accepted</b> by {accepted.by} on {accepted.on}: {accepted.reason}
+        </p>
+      )}
       <div className={styles.actions}>
         {finding.fixes.map(fix => (
           <Button
@@ -58,6 +72,16 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
             Show the working
           </Button>
         )}
+        {finding.severity !== 'stop' &&
+          (accepted ? (
+            <Button size="small" onClick={() => act({ op: 'withdrawAcceptance', key: finding.key })}>
+              Take the acceptance back
+            </Button>
+          ) : (
+            <Button size="small" aria-haspopup="dialog" onClick={() => setAccepting(true)}>
+              Accept with a reason
+            </Button>
+          ))}
         {!here && (
           <Link
             href={`/jobs/${id}/${target.view}${field}`}
@@ -70,6 +94,7 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
           </Link>
         )}
       </div>
+      {accepting && <AcceptDialog finding={finding} onClose={() => setAccepting(false)} />}
     </article>
   )
 }

@@ -39,6 +39,9 @@ export function TopBar({
       <Link href="/jobs" className={`${styles.bench} ${styles.wide}`}>
         Jobs
       </Link>
+      <Link href="/equipment" className={`${styles.bench} ${styles.wide}`}>
+        Equipment
+      </Link>
       <Link
         href="/bench"
         className={`${styles.bench} ${crowded ? styles.wide : ''}`}

@@ -26,7 +26,11 @@ export function useKeys({ onShortcuts, onPalette }: { onShortcuts: () => void; o
       if (event.key === '?') return onShortcuts()
       if (event.key === 'Escape') return store.getState().select(null)
       // the tenth is at 0
-      const view = /^\d$/.test(event.key) ? views[(Number(event.key) + 9) % 10] : undefined
+      const view = /^\d$/.test(event.key)
+        ? views[(Number(event.key) + 9) % 10]
+        : key === 'o' || key === 'c'
+          ? views.find(v => v.key === (key === 'o' ? 'one-line' : 'calculations'))
+          : undefined
       if (view) router.push(`/jobs/${store.getState().id}/${view.key}`)
     }
     window.addEventListener('keydown', onKey)

@@ -10,7 +10,9 @@ export interface JobParams {
 }
 
 /** The job of the address, and the name its files begin with; refused when this firm has none. */
-export async function jobOf(params: JobParams['params']): Promise<{ job: Job; fileName: string }> {
+export async function jobOf(
+  params: JobParams['params'],
+): Promise<{ job: Job; fileName: string; revision: number }> {
   const { id } = await params
   const record = z.uuid().safeParse(id).success ? await readJobRecord(await currentActor(), id) : null
   if (!record) return gone()
@@ -20,7 +22,7 @@ export async function jobOf(params: JobParams['params']): Promise<{ job: Job; fi
       .toLowerCase()
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-|-$/g, '') || 'job'
-  return { job, fileName }
+  return { job, fileName, revision: record.revision }
 }
 
 /** The panel that the address asks for, or the first. */

@@ -1,0 +1,65 @@
+'use client'
+import Button from '@mui/material/Button'
+import Dialog from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import TextField from '@mui/material/TextField'
+import Link from 'next/link'
+import { useState } from 'react'
+import { type Equipment, kindName } from '@/core/equipment'
+import { findEquipment, headlineOf } from '@/core/equipment/sheet'
+import { quantity, sentenceStart } from '@/core/units/format'
+import styles from './Equipment.module.css'
+
+/** One item of the catalogue, found by any word. */
+export function EquipmentPicker<T extends Equipment>({
+  title,
+  items,
+  onPick,
+  onClose,
+}: {
+  title: string
+  items: readonly T[]
+  onPick: (item: T) => void
+  onClose: () => void
+}) {
+  const [asked, setAsked] = useState('')
+  const ids = new Set(findEquipment(items, asked).map(i => i.id))
+  const found = items.filter(i => ids.has(i.id))
+  return (
+    <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
+      <DialogTitle>{title}</DialogTitle>
+      <DialogContent className={styles.picker}>
+        <TextField
+          label="Find equipment"
+          value={asked}
+          autoFocus
+          onChange={e => setAsked(e.target.value)}
+          slotProps={{ htmlInput: { autoComplete: 'off' } }}
+        />
+        <ul className={styles.list}>
+          {found.map(item => (
+            <li key={item.id}>
+              <button type="button" onClick={() => onPick(item)}>
+                <b>{item.name}</b> <span className={styles.quiet}>{sentenceStart(kindName[item.kind])}</span>
+                <span className={styles.quiet}>
+                  {headlineOf(item)}
+                  {item.price === undefined ? '' : ` · ${quantity(item.price, '$')}`}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        {!found.length && (
+          <p className={styles.quiet}>
+            Nothing in the catalogue answers. <Link href="/equipment">Enter it from its datasheet</Link>.
+          </p>
+        )}
+      </DialogContent>
+      <DialogActions>
+        <Button onClick={onClose}>Cancel</Button>
+      </DialogActions>
+    </Dialog>
+  )
+}

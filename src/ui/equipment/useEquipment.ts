@@ -1,0 +1,17 @@
+'use client'
+import { useState } from 'react'
+import type { Equipment } from '@/core/equipment'
+import type { Fault } from '@/core/outcome'
+import { call } from '../api'
+
+/** The firm's catalogue as the server last told it, and what the last change could not do. */
+export function useEquipment(given: Equipment[]) {
+  const [items, setItems] = useState(given)
+  const change = async (body: object): Promise<{ message: string; faults: Fault[] } | null> => {
+    const answer = await call<{ equipment: Equipment[] }>('/api/equipment', 'POST', body)
+    if (!answer.ok) return { message: answer.message, faults: answer.faults }
+    setItems(answer.data.equipment)
+    return null
+  }
+  return { items, change }
+}

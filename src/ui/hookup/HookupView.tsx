@@ -1,0 +1,43 @@
+'use client'
+import type { Equipment } from '@/core/equipment'
+import { FindingsHere } from '../findings/FindingsHere'
+import { useWorkspace } from '../workspace/store'
+import styles from './Hookup.module.css'
+import { MethodsTable } from './MethodsTable'
+import { PathBuilder } from './PathBuilder'
+import { PlannedCard } from './PlannedCard'
+import { PositionsDesk } from './PositionsDesk'
+import { RunsCard } from './RunsCard'
+
+/** How the source meets the house: methods side by side, then the one that is planned in all its parts. */
+export function HookupView({ catalogue }: { catalogue: Equipment[] }) {
+  const grounding = useWorkspace(s => s.evaluation.grounding)
+  return (
+    <div className={styles.view}>
+      <h1>Hook-up</h1>
+      <MethodsTable catalogue={catalogue} />
+      <div className={styles.pair}>
+        <PlannedCard catalogue={catalogue} />
+        <section className={styles.card} aria-label="Neutral and ground" id="bonding">
+          <h2>Neutral and ground</h2>
+          <p>{grounding.text}</p>
+          <ul className={styles.bonds}>
+            {grounding.bonds.map(b => (
+              <li key={b.at + b.where}>
+                <b>N–G</b> {b.where}
+              </li>
+            ))}
+          </ul>
+          <p className={styles.quiet}>
+            Exactly one bond while the source runs (NEC 250.24, 250.30). The equipment ground is never
+            switched.
+          </p>
+        </section>
+      </div>
+      <PathBuilder catalogue={catalogue} />
+      <PositionsDesk />
+      <RunsCard />
+      <FindingsHere view="hook-up" />
+    </div>
+  )
+}

@@ -1,0 +1,203 @@
+'use client'
+import Button from '@mui/material/Button'
+import IconButton from '@mui/material/IconButton'
+import { ArrowLeft, ArrowRight, Pencil, Plus, X } from 'lucide-react'
+import dynamic from 'next/dynamic'
+import { useState } from 'react'
+import { type Equipment, ofKind } from '@/core/equipment'
+import { fieldsOf } from '@/core/field'
+import { type Link, linkSchema } from '@/core/hookup/design'
+import { gapsIn, linkOf, pathOutlet, proposedPath, withAdapter } from '@/core/hookup/path'
+import { quantity, sentenceStart } from '@/core/units/format'
+import { conductorName } from '@/core/units/tables/conductors'
+import { useWorkspace } from '../workspace/store'
+import styles from './Hookup.module.css'
+
+const EquipmentPicker = dynamic(() => import('../equipment/EquipmentPicker').then(m => m.EquipmentPicker))
+const FactsDialog = dynamic(() => import('../common/FactsDialog').then(m => m.FactsDialog))
+
+const newId = (path: readonly Link[]) =>
+  `l${path.reduce((most, l) => Math.max(most, Number(l.id.replace(/\D/g, '')) || 0), 0) + 1}`
+
+/** The way from the source's outlet to the breaker, link by link: what mates, what carries least, the volts at its end. */
+export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
+  const job = useWorkspace(s => s.job)
+  const worked = useWorkspace(s => s.evaluation.path)
+  const showWorking = useWorkspace(s => s.showWorking)
+  const act = useWorkspace(s => s.act)
+  const say = useWorkspace(s => s.say)
+  const [editing, setEditing] = useState<{ link: Link; at: number } | null>(null)
+  const [picking, setPicking] = useState<'cord' | 'adapter' | null>(null)
+  const path = job.hookup.path ?? []
+  const outlet = pathOutlet(job)
+  const adapters = ofKind(catalogue, 'adapter')
+  const gaps = gapsIn(job, adapters)
+  const set = (next: Link[]) => {
+    const [fault] = act({ op: 'setHookup', facts: { path: next } })
+    if (fault) say(fault.message)
+    return fault ? [fault] : null
+  }
+  const propose = () => {
+    const next = proposedPath(job, {
+      cords: ofKind(catalogue, 'cord'),
+      adapters,
+      inlets: ofKind(catalogue, 'inlet'),
+    })
+    if (next) set(next)
+    else say('No path can be proposed: choose a source with an outlet, and a hook-up.')
+  }
+  const move = (n: number, by: 1 | -1) => {
+    const next = [...path]
+    const [link] = next.splice(n, 1)
+    if (link) next.splice(n + by, 0, link)
+    set(next)
+  }
+  const limitedBy = worked?.result.limitedBy
+  return (
+    <section className={styles.card} aria-label="Path" id="path">
+      <div className={styles.titled}>
+        <h2>Path, from outlet to breaker</h2>
+        <Button size="small" onClick={propose}>
+          {path.length ? 'Propose it anew' : 'Propose a path'}
+        </Button>
+        <Button size="small" startIcon={<Plus size={16} aria-hidden />} onClick={() => setPicking('cord')}>
+          Cord
+        </Button>
+        <Button size="small" startIcon={<Plus size={16} aria-hidden />} onClick={() => setPicking('adapter')}>
+          Adapter
+        </Button>
+        <Button
+          size="small"
+          startIcon={<Plus size={16} aria-hidden />}
+          onClick={() =>
+            setEditing({ link: { id: newId(path), kind: 'wire', ratingA: 30 }, at: path.length })
+          }
+        >
+          Inlet, wire, breaker
+        </Button>
+      </div>
+      {!outlet && (
+        <p className={styles.quiet}>The source is wired on, or not chosen: no path begins at an outlet.</p>
+      )}
+      {outlet && (
+        <ol className={styles.chain}>
+          <li data-weak={limitedBy === -1}>
+            <b>Outlet</b>
+            <span>{outlet.type}</span>
+            <small>
+              {outlet.limitA
+                ? `${quantity(outlet.limitA, 'A')} its own limit`
+                : job.source?.units[0]?.equipment.name}
+            </small>
+          </li>
+          {path.map((link, n) => {
+            const gap = gaps.find(g => g.at === n)
+            return (
+              <li key={link.id} data-weak={limitedBy === n} data-gap={gap !== undefined}>
+                {gap && (
+                  <div className={styles.gap} role="note">
+                    <p>
+                      {gap.receptacle} does not take a {gap.plug} plug. {sentenceStart(gap.adapter.advice)}.
+                    </p>
+                    {gap.known && gap.adapter.may !== 'not exist' && (
+                      <Button
+                        size="small"
+                        variant="outlined"
+                        onClick={() => gap.known && set(withAdapter(path, n, gap.known, newId(path)))}
+                      >
+                        Put {gap.known.name} in
+                      </Button>
+                    )}
+                  </div>
+                )}
+                <b>{link.name || sentenceStart(link.kind)}</b>
+                <span>{[link.from, link.to].filter(Boolean).join(' → ') || sentenceStart(link.kind)}</span>
+                <small>
+                  {quantity(link.ratingA, 'A')}
+                  {link.size && `, ${conductorName(link.size, link.material ?? 'cu')}`}
+                  {link.lengthFt && `, ${quantity(link.lengthFt, 'ft')}`}
+                  {link.listed === false && ', not listed'}
+                </small>
+                <span className={styles.linkTools}>
+                  <IconButton
+                    size="small"
+                    aria-label={`Earlier: link ${n + 1}`}
+                    disabled={n === 0}
+                    onClick={() => move(n, -1)}
+                  >
+                    <ArrowLeft size={16} aria-hidden />
+                  </IconButton>
+                  <IconButton
+                    size="small"
+                    aria-label={`Later: link ${n + 1}`}
+                    disabled={n === path.length - 1}
+                    onClick={() => move(n, 1)}
+                  >
+                    <ArrowRight size={16} aria-hidden />
+                  </IconButton>
+                  <IconButton
+                    size="small"
+                    aria-label={`Change link ${n + 1}`}
+                    onClick={() => setEditing({ link, at: n })}
+                  >
+                    <Pencil size={16} aria-hidden />
+                  </IconButton>
+                  <IconButton
+                    size="small"
+                    aria-label={`Take link ${n + 1} out`}
+                    onClick={() => set(path.filter(l => l !== link))}
+                  >
+                    <X size={16} aria-hidden />
+                  </IconButton>
+                </span>
+              </li>
+            )
+          })}
+        </ol>
+      )}
+      {worked && (
+        <p>
+          <button type="button" className={styles.figure} onClick={() => showWorking(worked.working)}>
+            {worked.answer}
+          </button>
+        </p>
+      )}
+      {picking && (
+        <EquipmentPicker
+          title={picking === 'cord' ? 'A cord' : 'An adapter'}
+          items={ofKind(catalogue, picking)}
+          onPick={item => {
+            const cord = ofKind(catalogue, 'cord').find(c => c.id === item.id)
+            const adapter = adapters.find(a => a.id === item.id)
+            const first = path.findIndex(l => l.kind !== 'adapter')
+            if (cord)
+              set([
+                ...path.slice(0, Math.max(0, first)),
+                linkOf(cord, newId(path)),
+                ...path.slice(Math.max(0, first)),
+              ])
+            else if (adapter) set(withAdapter(path, 0, adapter, newId(path)))
+            setPicking(null)
+          }}
+          onClose={() => setPicking(null)}
+        />
+      )}
+      {editing && (
+        <FactsDialog
+          title={editing.link.name || sentenceStart(editing.link.kind)}
+          schema={linkSchema}
+          fields={fieldsOf(linkSchema).filter(f => f.key !== 'id')}
+          draft={{ ...editing.link }}
+          save="Keep"
+          onSave={value => {
+            const link = linkSchema.parse(value)
+            const next = [...path]
+            next[editing.at] = link
+            return set(next)
+          }}
+          onClose={() => setEditing(null)}
+        />
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,232 @@
+'use client'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import dynamic from 'next/dynamic'
+import { useState } from 'react'
+import { type Equipment, ofKind } from '@/core/equipment'
+import { type Hookup, hookupSchema } from '@/core/hookup/design'
+import { methodIds, methodOf } from '@/core/hookup/method'
+import { besideMain } from '@/core/panel/room'
+import { sentenceStart, together } from '@/core/units/format'
+import { Choice } from '../common/Choice'
+import { EditField, readNumber } from '../common/EditField'
+import { useWorkspace } from '../workspace/store'
+import styles from './Hookup.module.css'
+
+const EquipmentPicker = dynamic(() => import('../equipment/EquipmentPicker').then(m => m.EquipmentPicker))
+
+const leadIn = hookupSchema.shape.whip.unwrap().shape.leadIn
+const entries = hookupSchema.shape.whip.unwrap().shape.entersAt.options
+const ratings = [15, 20, 30, 40, 50, 60]
+
+type Device = 'switch' | 'managed' | 'interlock' | 'inlet'
+const kinds = {
+  switch: 'transfer-switch',
+  managed: 'managed-panel',
+  interlock: 'interlock',
+  inlet: 'inlet',
+} as const
+
+/** The planned hook-up in its parts: device, breaker, neutral, ground, leads. */
+export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
+  const hookup = useWorkspace(s => s.job.hookup)
+  const panels = useWorkspace(s => s.job.panels)
+  const act = useWorkspace(s => s.act)
+  const [picking, setPicking] = useState<Device | null>(null)
+  const method = methodOf(hookup.method)
+  const set = (facts: Partial<Hookup>) => act({ op: 'setHookup', facts })
+  const panel = panels.find(p => p.id === hookup.panelId) ?? panels[0]
+  const devices: Device[] =
+    method.transfer === 'switch'
+      ? ['switch']
+      : hookup.method === 'managed-panel'
+        ? ['managed']
+        : method.transfer === 'interlock'
+          ? [...(method.besideMain ? (['interlock'] as const) : []), 'inlet']
+          : []
+  const backfed = hookup.backfed ?? { breakerA: 30, heldDown: false }
+  const through = method.neutral !== 'stand-alone' && method.transfer !== 'unknown'
+  return (
+    <section className={styles.card} aria-label="As planned">
+      <h2>As planned</h2>
+      {method.how && <p>{method.how}</p>}
+      <div className={styles.planned}>
+        <Choice
+          label="How it is connected"
+          value={hookup.method}
+          options={methodIds.map(value => ({ value, label: sentenceStart(methodOf(value).name) }))}
+          onChange={value => set({ method: value })}
+        />
+        {panels.length > 1 && (
+          <Choice
+            label="Tied to"
+            value={hookup.panelId ?? panels[0]?.id ?? ''}
+            options={panels.map(p => ({ value: p.id, label: p.name }))}
+            onChange={panelId => set({ panelId })}
+          />
+        )}
+        {devices.map(device => (
+          <p key={device} className={styles.device} id={device}>
+            <span>
+              {sentenceStart(kinds[device].replace('-', ' '))}: <b>{hookup[device]?.name ?? 'not chosen'}</b>
+              {hookup[device] && <small> version {hookup[device]?.version}</small>}
+            </span>
+            <Button size="small" onClick={() => setPicking(device)}>
+              {hookup[device] ? 'Change' : 'Choose'}
+            </Button>
+          </p>
+        ))}
+        {method.transfer === 'interlock' && panel && (
+          <div className={styles.backfed} id="backfed">
+            <Choice
+              label="Backfed breaker"
+              value={backfed.breakerA}
+              options={ratings.map(value => ({ value, label: `${value} A, 2-pole` }))}
+              onChange={breakerA => set({ backfed: { ...backfed, breakerA } })}
+            />
+            {method.besideMain && (
+              <Choice
+                label="At space"
+                value={backfed.space ?? 0}
+                options={[
+                  { value: 0, label: 'not said' },
+                  ...Array.from({ length: panel.spaces - 2 }, (_, i) => i + 1).map(value => ({
+                    value,
+                    label: `${value}·${value + 2}${besideMain(panel).includes(value) ? ', beside the main' : ''}`,
+                  })),
+                ]}
+                onChange={space => {
+                  const { space: _, ...rest } = backfed
+                  set({ backfed: space ? { ...rest, space } : rest })
+                }}
+              />
+            )}
+            <FormControlLabel
+              control={
+                <Checkbox
+                  checked={backfed.heldDown}
+                  onChange={e => set({ backfed: { ...backfed, heldDown: e.target.checked } })}
+                />
+              }
+              label="Held down"
+            />
+            <FormControlLabel
+              control={
+                <Checkbox
+                  checked={hookup.utilityTold ?? false}
+                  onChange={e => set({ utilityTold: e.target.checked })}
+                />
+              }
+              label="An indicator tells that the utility is back"
+            />
+          </div>
+        )}
+        {through && (
+          <>
+            <div id="neutrals">
+              <Choice
+                label="Neutrals of circuits that are led away"
+                value={hookup.neutrals ?? ''}
+                options={[
+                  { value: '', label: 'not said' },
+                  { value: 'follow their hots', label: 'follow their hots' },
+                  { value: 'stay behind', label: 'stay behind' },
+                ]}
+                onChange={value =>
+                  value === 'follow their hots' || value === 'stay behind'
+                    ? set({ neutrals: value })
+                    : act({ op: 'setHookup', facts: {}, clear: ['neutrals'] })
+                }
+              />
+            </div>
+            <div id="ground">
+              <Choice
+                label="Equipment ground through the whole path"
+                value={hookup.ground ?? ''}
+                options={[
+                  { value: '', label: 'not said' },
+                  { value: 'continuous', label: 'continuous' },
+                  { value: 'interrupted', label: 'interrupted somewhere' },
+                ]}
+                onChange={value =>
+                  value === 'continuous' || value === 'interrupted'
+                    ? set({ ground: value })
+                    : act({ op: 'setHookup', facts: {}, clear: ['ground'] })
+                }
+              />
+            </div>
+          </>
+        )}
+        <FormControlLabel
+          control={
+            <Checkbox checked={hookup.bondingPlug} onChange={e => set({ bondingPlug: e.target.checked })} />
+          }
+          label="A bonding plug is fitted at the source"
+        />
+        <FormControlLabel
+          id="cord"
+          control={
+            <Checkbox
+              checked={hookup.fixedCord ?? false}
+              onChange={e => set({ fixedCord: e.target.checked })}
+            />
+          }
+          label="A cord is fastened or goes through a wall"
+        />
+        {method.transfer === 'switch' && (
+          <div className={styles.backfed}>
+            <EditField
+              label="Leads of the switch inside the panel"
+              value={hookup.whip ? String(hookup.whip.leadIn) : ''}
+              unit="in"
+              inputMode="decimal"
+              help={
+                hookup.switch?.whipIn
+                  ? `its own are ${hookup.switch.whipIn} in; empty while not known`
+                  : 'empty while not known'
+              }
+              read={text => (text.trim() ? readNumber(leadIn)(text) : { value: null })}
+              onCommit={lead =>
+                lead === null
+                  ? act({ op: 'setHookup', facts: {}, clear: ['whip'] })
+                  : set({ whip: { leadIn: lead, entersAt: hookup.whip?.entersAt ?? 'top left' } })
+              }
+            />
+            {hookup.whip && (
+              <Choice
+                label="They come in at the"
+                value={hookup.whip.entersAt}
+                options={entries.map(value => ({ value, label: value }))}
+                onChange={entersAt => set({ whip: { leadIn: hookup.whip?.leadIn ?? 18, entersAt } })}
+              />
+            )}
+          </div>
+        )}
+      </div>
+      {method.steps && method.steps.length > 0 && (
+        <details className={styles.steps}>
+          <summary>The changeover, in {method.steps.length} steps</summary>
+          <ol>
+            {method.steps.map(step => (
+              <li key={step}>{step}</li>
+            ))}
+          </ol>
+        </details>
+      )}
+      {method.weak && <p className={styles.quiet}>Weak at: {together([method.weak])}.</p>}
+      {picking && (
+        <EquipmentPicker
+          title={sentenceStart(kinds[picking].replace('-', ' '))}
+          items={ofKind(catalogue, kinds[picking])}
+          onPick={item => {
+            const facts = hookupSchema.shape[picking].safeParse(item)
+            if (facts.success && facts.data) set({ [picking]: facts.data })
+            setPicking(null)
+          }}
+          onClose={() => setPicking(null)}
+        />
+      )}
+    </section>
+  )
+}

@@ -1,0 +1,141 @@
+'use client'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import { methodOf } from '@/core/hookup/method'
+import { positionLimitA, positionProblem, positionsThere } from '@/core/hookup/positions'
+import { circuitNeeds, named, positionLeg } from '@/core/job/needs'
+import { plural, quantity, together } from '@/core/units/format'
+import { Choice } from '../common/Choice'
+import { useWorkspace } from '../workspace/store'
+import styles from './Hookup.module.css'
+import { usePositions } from './usePositions'
+
+/** Which circuit on which position: solved at a press, pinned by hand, with the price of each pin. */
+export function PositionsDesk() {
+  const job = useWorkspace(s => s.job)
+  const act = useWorkspace(s => s.act)
+  const say = useWorkspace(s => s.say)
+  const { busy, plan, ms, trouble, solve, stop } = usePositions()
+  if (methodOf(job.hookup.method).serves !== 'positions') return null
+  const there = positionsThere(job.hookup)
+  const device = job.hookup.switch ?? job.hookup.managed
+  const needs = circuitNeeds(job).filter(n => n.circuit.picked && !n.feeds)
+  if (there === null || !device)
+    return (
+      <section className={styles.card} aria-label="Switch positions" id="positions">
+        <h2>Switch positions</h2>
+        <p>No switch is chosen: choose one above, then its positions are filled here.</p>
+      </section>
+    )
+  const set = job.hookup.positions ?? []
+  const at = (position: number) => {
+    const own = set.find(p => p.position === position)
+    if (own) return { ...own, lower: false }
+    const above = set.find(p => p.position === position - 1)
+    const two = needs.find(n => n.circuit.id === above?.circuitId)?.circuit.poles === 2
+    return above && two ? { ...above, lower: true } : null
+  }
+  const put = (positions: typeof set) => {
+    const [fault] = act({ op: 'setPositions', positions })
+    if (fault) say(fault.message)
+  }
+  const run = (pinned = set) => {
+    const problem = positionProblem({ job: { ...job, hookup: { ...job.hookup, positions: pinned } }, needs })
+    if (!problem) return say('Choose a source first: its arrangement says which legs the positions are on.')
+    solve(problem, found => put(found.positions))
+  }
+  const place = (position: number, circuitId: string) => {
+    const others = set.filter(p => p.circuitId !== circuitId && p.position !== position)
+    put(
+      circuitId
+        ? [...others, { position, circuitId, pinned: true }]
+        : set.filter(p => p.position !== position),
+    )
+  }
+  const unplaced = needs.filter(n => n.place === null && set.length)
+  const cost = (id: string) => plan?.pinCosts.find(p => p.circuitId === id)
+  return (
+    <section className={styles.card} aria-label="Switch positions" id="positions">
+      <div className={styles.titled}>
+        <h2>
+          Switch positions, {device.name} ({there})
+        </h2>
+        <Button size="small" variant="contained" onClick={() => run()}>
+          {set.length ? 'Solve again' : 'Solve the positions'}
+        </Button>
+        {busy && (
+          <Button size="small" onClick={stop}>
+            Stop
+          </Button>
+        )}
+        {set.some(p => p.pinned) && (
+          <Button size="small" onClick={() => run(set.map(p => ({ ...p, pinned: false })))}>
+            Loosen every pin
+          </Button>
+        )}
+        {set.length > 0 && (
+          <Button size="small" onClick={() => act({ op: 'setHookup', facts: {}, clear: ['positions'] })}>
+            Clear
+          </Button>
+        )}
+      </div>
+      <p role="status" className={styles.quiet}>
+        {busy
+          ? 'Solving…'
+          : plan
+            ? `${quantity(plan.imbalanceFraction, 'fraction')} out of balance over the day, ${quantity(plan.legVA.L1, 'VA')} on L1 and ${quantity(plan.legVA.L2, 'VA')} on L2 on average; solved exactly in ${Math.round(ms)} ms.`
+            : 'Odd positions are on L1, even ones on L2. What must run comes first, then the balance of what really runs, then heavy positions for heavy breakers.'}
+      </p>
+      {trouble && <p role="alert">{trouble}</p>}
+      <ol className={styles.positions}>
+        {Array.from({ length: there }, (_, i) => i + 1).map(position => {
+          const here = at(position)
+          const limit = positionLimitA(job.hookup, position)
+          const price = here && cost(here.circuitId)
+          return (
+            <li key={position} data-leg={positionLeg(position)}>
+              <b>
+                {position} <small>{positionLeg(position)}</small>
+              </b>
+              {here?.lower ? (
+                <span className={styles.lower}>with {position - 1}</span>
+              ) : (
+                <Choice
+                  label={`Circuit on ${position}${limit === null ? '' : `, up to ${limit} A`}`}
+                  value={here?.circuitId ?? ''}
+                  options={[
+                    { value: '', label: 'free' },
+                    ...needs.map(n => ({
+                      value: n.circuit.id,
+                      label: `${named(n)}, ${n.circuit.breakerA} A`,
+                    })),
+                  ]}
+                  onChange={id => place(position, id)}
+                />
+              )}
+              {here && !here.lower && (
+                <FormControlLabel
+                  control={
+                    <Checkbox
+                      checked={here.pinned}
+                      onChange={e =>
+                        put(set.map(p => (p.position === position ? { ...p, pinned: e.target.checked } : p)))
+                      }
+                    />
+                  }
+                  label={
+                    price && here.pinned
+                      ? `pinned: costs ${quantity(price.balanceFraction, 'fraction')} balance${price.unplaced > 0 ? ` and ${plural(price.unplaced, 'circuit')}` : ''}`
+                      : 'pinned'
+                  }
+                />
+              )}
+            </li>
+          )
+        })}
+      </ol>
+      {unplaced.length > 0 && <p role="note">On no position: {together(unplaced.map(named))}.</p>}
+    </section>
+  )
+}

@@ -1,0 +1,154 @@
+'use client'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import IconButton from '@mui/material/IconButton'
+import { Minus, Plus } from 'lucide-react'
+import { type Equipment, kindName } from '@/core/equipment'
+import type { Bank } from '@/core/equipment/source-kinds'
+import { type Unit, unitSchema, voltsOf } from '@/core/source/design'
+import { capacityOf, lossesOf } from '@/core/source/store'
+import { quantity, sentenceStart } from '@/core/units/format'
+import { Choice } from '../common/Choice'
+import { useWorkspace } from '../workspace/store'
+import styles from './SourceView.module.css'
+
+/** One unit: what it is, what is added to it, whether the customer has it, and whether the catalogue moved on. */
+export function UnitCard({
+  unit,
+  newest,
+  banks,
+}: {
+  unit: Unit
+  newest: Equipment | undefined
+  banks: readonly Bank[]
+}) {
+  const act = useWorkspace(s => s.act)
+  const say = useWorkspace(s => s.say)
+  const { equipment, bank } = unit
+  const edit = (facts: Partial<Omit<Unit, 'id'>>) => {
+    const [fault] = act({ op: 'editUnit', unitId: unit.id, facts })
+    if (fault) say(`${equipment.name}: ${fault.message}`)
+  }
+  const parsed = newest && unitSchema.shape.equipment.safeParse(newest)
+  const newer = parsed?.success && parsed.data.version > equipment.version ? parsed.data : null
+  const expansion = equipment.kind === 'station' ? equipment.expansion : undefined
+  const losses = lossesOf(equipment)
+  const rows: [string, string][] = [
+    ['Continuous', quantity(equipment.continuousW, 'W')],
+    ['Surge', quantity(equipment.surgeW, 'W')],
+    ['Energy', quantity(capacityOf(unit), 'Wh')],
+    ['Own draw', quantity(losses.idleW, 'W')],
+    ['Battery to outlet', quantity(losses.efficiencyFraction, 'fraction')],
+    ['Neutral', equipment.neutral ?? 'not stated'],
+  ]
+  return (
+    <section className={styles.unit} aria-label={equipment.name}>
+      <header>
+        <h2>{equipment.name}</h2>
+        <span className={styles.quiet}>
+          {sentenceStart(kindName[equipment.kind])}, {voltsOf(equipment)} V, version {equipment.version}
+        </span>
+      </header>
+      <dl>
+        {rows.map(([label, value]) => (
+          <div key={label}>
+            <dt>{label}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+      </dl>
+      <p className={styles.quiet}>
+        {'outlets' in equipment &&
+          equipment.outlets?.map(o => (o.count > 1 ? `${o.type} ×${o.count}` : o.type)).join(', ')}
+        {'groundFaultOutlets' in equipment && equipment.groundFaultOutlets && ' · ground-fault outlets'}
+        {losses.assumed && ' · own draw or efficiency assumed: not in its sheet'}
+      </p>
+      {expansion && (
+        <Stepper
+          label="Expansion units"
+          count={unit.expansionUnits}
+          most={expansion.most}
+          note={`${quantity(expansion.energyWh, 'Wh')} each`}
+          onSet={expansionUnits => edit({ expansionUnits })}
+        />
+      )}
+      {bank && (
+        <div className={styles.bank}>
+          {banks.length > 1 && (
+            <Choice
+              label="Battery"
+              value={bank.equipment.id}
+              options={banks.map(b => ({ value: b.id, label: b.name }))}
+              onChange={id => {
+                const found = banks.find(b => b.id === id)
+                if (found) edit({ bank: { ...bank, equipment: found } })
+              }}
+            />
+          )}
+          <Stepper
+            label={`${bank.equipment.name} in parallel`}
+            count={bank.parallel}
+            least={1}
+            most={bank.equipment.mostParallel}
+            note={`${bank.series} in series, ${quantity(bank.series * bank.equipment.unitV, 'V')}`}
+            onSet={parallel => edit({ bank: { ...bank, parallel } })}
+          />
+        </div>
+      )}
+      <div className={styles.unitFoot}>
+        <FormControlLabel
+          control={<Checkbox checked={unit.owned} onChange={e => edit({ owned: e.target.checked })} />}
+          label="The customer owns it"
+        />
+        <Button size="small" onClick={() => act({ op: 'removeUnit', unitId: unit.id })}>
+          Take away
+        </Button>
+      </div>
+      {newer && (
+        <p className={styles.newer}>
+          The catalogue has version {newer.version}.{' '}
+          <Button size="small" variant="outlined" onClick={() => edit({ equipment: newer })}>
+            Take it over
+          </Button>
+        </p>
+      )}
+    </section>
+  )
+}
+
+function Stepper({
+  label,
+  count,
+  least = 0,
+  most,
+  note,
+  onSet,
+}: {
+  label: string
+  count: number
+  least?: number
+  most: number
+  note: string
+  onSet: (count: number) => void
+}) {
+  return (
+    <div className={styles.stepper}>
+      <span>{label}</span>
+      <IconButton
+        aria-label={`${label}: one fewer`}
+        disabled={count <= least}
+        onClick={() => onSet(count - 1)}
+      >
+        <Minus size={20} aria-hidden />
+      </IconButton>
+      <output aria-label={label}>
+        {count} <small>of {most}</small>
+      </output>
+      <IconButton aria-label={`${label}: one more`} disabled={count >= most} onClick={() => onSet(count + 1)}>
+        <Plus size={20} aria-hidden />
+      </IconButton>
+      <small className={styles.quiet}>{note}</small>
+    </div>
+  )
+}
