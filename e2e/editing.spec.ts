@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test'
 import { largestJob } from '../bench/job'
-import { alder, breaker, copyOf, line, openJob, saved } from './helpers'
+import { alder, breaker, chooseSource, copyOf, line, openJob, saved } from './helpers'
 
 const choose = async (page: Page, label: string, option: string | RegExp) => {
   await page.getByRole('combobox', { name: label, exact: true }).click()
@@ -34,7 +34,7 @@ test('with the mouse: a two-pole breaker, its load, a move, a shared neutral, an
   )
 
   await page.getByRole('link', { name: 'Source' }).click()
-  await page.getByText('Spate 64').click()
+  await chooseSource(page, 'Spate 64')
   await page.getByRole('radio', { name: /^split phase/i }).check()
   await expect(line(page, 'v240')).toHaveAttribute('data-verdict', 'enough')
   // 38 A × 240 V = 9,120 VA on top of the rest, 11,500 there

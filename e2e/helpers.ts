@@ -17,6 +17,15 @@ export const line = (page: Page, id: string) =>
   page.getByRole('region', { name: 'Balance', exact: true }).locator(`[data-line=${id}]`)
 export const saved = (page: Page) => expect(page.locator('[data-state=saved]')).toBeVisible()
 
+/** Another source from the catalogue. */
+export async function chooseSource(page: Page, name: string) {
+  await page.getByRole('button', { name: /^Choose (a|another) source$/ }).click()
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: new RegExp(`^${name}`) })
+    .click()
+}
+
 export async function openJob(page: Page, id: string, view = 'panel') {
   await page.goto(`/jobs/${id}/${view}`)
   await expect(page.getByRole('navigation', { name: 'Steps of the job' })).toBeVisible()

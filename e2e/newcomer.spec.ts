@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { accessible, alder, breaker, copyOf, line, openJob, saved } from './helpers'
+import { accessible, alder, breaker, chooseSource, copyOf, line, openJob, saved } from './helpers'
 
 test('a newcomer taps three breakers, sees hours change, a finding explain itself, and prints a card', async ({
   page,
@@ -62,7 +62,7 @@ test('switching the arrangement lights the legs up and lets them die', async ({ 
   const id = await copyOf(request, alder)
   await openJob(page, id, 'source')
   await expect(page.getByRole('radio', { name: /^split phase/i })).toBeDisabled()
-  await page.getByText('Spate 64').click()
+  await chooseSource(page, 'Spate 64')
   await page.getByRole('radio', { name: /^one leg/i }).check()
   await page.getByRole('link', { name: 'Panel' }).click()
   await expect(breaker(page, '7 Kitchen counter')).toHaveAccessibleName(/picked, dead leg/)
@@ -74,7 +74,7 @@ for (const scheme of ['light', 'dark'] as const)
   test(`every view holds up to axe, ${scheme}`, async ({ browser, request }) => {
     const id = await copyOf(request, alder)
     const page = await browser.newPage({ colorScheme: scheme })
-    for (const view of ['panel', 'source', 'outage', 'findings']) {
+    for (const view of ['panel', 'source', 'hook-up', 'one-line', 'outage', 'findings']) {
       await openJob(page, id, view)
       await accessible(page)
     }

@@ -8,7 +8,8 @@ const symbolPx = 44
 const linePx = 15
 const charPx = 6.6
 const framePx = 24
-const titlePx = 96
+const titlePx = 112
+const electrodePx = 26
 
 export interface Sheet {
   firm: string
@@ -21,7 +22,8 @@ const widthOf = (part: Part) =>
     120,
     symbolPx + 26 + Math.min(210, Math.max(...[part.title, ...part.lines].map(t => t.length)) * charPx),
   )
-const heightOf = (part: Part) => Math.max(56, 26 + part.lines.length * linePx) + (part.electrode ? 26 : 0)
+const heightOf = (part: Part) =>
+  Math.max(56, 26 + part.lines.length * linePx) + (part.electrode ? electrodePx : 0)
 
 /**
  * The one-line diagram of a job as a drawing: parts placed by dagre (layered, from the utility down), standard symbols,
@@ -54,9 +56,17 @@ export function oneLineSvg(job: Job, sheet: Sheet, hrefOf?: (part: Part) => stri
   const footer = Math.max(titlePx, 26 + noteLines * linePx)
   const height = tall + 2 * framePx + footer
   const shift = (width - inner) / 2
-  const drawnLines = lines.map((line, n) =>
-    drawnLine(line, graph.edge({ v: line.from, w: line.to, name: `e${n}` }), shift),
-  )
+  const drawnLines = lines.map((line, n) => {
+    const edge = graph.edge({ v: line.from, w: line.to, name: `e${n}` })
+    // the box of a service ends above its electrode
+    const lift = parts.find(p => p.id === line.from)?.electrode ? electrodePx : 0
+    const [first, ...rest] = edge.points ?? []
+    return drawnLine(
+      line,
+      { ...edge, points: first ? [{ x: first.x, y: first.y - lift }, ...rest] : [] },
+      shift,
+    )
+  })
   const drawnParts = parts.map(part => {
     const at = graph.node(part.id)
     const box = {
@@ -98,8 +108,19 @@ ${notes.map((n, i) => `<text x="20" y="${top + 22 + i * linePx}" font-size="11">
 <text x="${x + 12}" y="${top + 38}" font-size="11">${escaped(shortened(job.place, 48))}</text>
 <text x="${x + 12}" y="${top + 54}" font-size="11">One-line diagram · NEC ${job.edition}</text>
 <text x="${x + 12}" y="${top + 70}" font-size="11">${escaped(sheet.firm)} · revision ${sheet.revision} · ${escaped(sheet.on)}</text>
-<text x="${x + 12}" y="${top + 85}" font-size="7.4">${escaped(deference.slice(0, 76))}</text>
-<text x="${x + 12}" y="${top + 94}" font-size="7.4">${escaped(deference.slice(76))}</text>`
+${wrapped(deference, 66)
+  .map((t, i) => `<text x="${x + 12}" y="${top + 82 + i * 9}" font-size="8">${escaped(t)}</text>`)
+  .join('\n')}`
+}
+
+/** Lines of at most so many characters, parted between words. */
+function wrapped(text: string, most: number): string[] {
+  return text.split(' ').reduce<string[]>((lines, word) => {
+    const last = lines.at(-1)
+    if (last !== undefined && last.length + word.length < most) lines[lines.length - 1] = `${last} ${word}`
+    else lines.push(word)
+    return lines
+  }, [])
 }
 
 type Point = { x: number; y: number }
@@ -110,7 +131,7 @@ function drawnLine(
   shift: number,
 ): string {
   const points = (edge.points ?? []).map(p => ({ x: p.x + shift, y: p.y + framePx }))
-  const path = points.map((p, i) => `${i ? 'L' : 'M'}${p.x.toFixed(1)} ${p.y.toFixed(1)}`).join(' ')
+  const path = squared(points)
   const label = line.label.map((text, i) => {
     const x = (edge.x ?? 0) + shift - (edge.width ?? 0) / 2 + 6
     const y = (edge.y ?? 0) + framePx - ((line.label.length - 1) * linePx) / 2 + i * linePx + 4
@@ -125,6 +146,25 @@ function drawnLine(
   return `<path d="${path}" fill="none" stroke="#111111" stroke-width="2"${line.cord ? ' stroke-dasharray="7 5"' : ''}/>${contact}${label.join('')}`
 }
 
+/** Only upright and level strokes, as a one-line is drawn. */
+function squared(points: readonly Point[]): string {
+  const [first, ...rest] = points
+  if (!first) return ''
+  let at = first
+  return rest.reduce(
+    (path, p) => {
+      const middle = (at.y + p.y) / 2
+      const step =
+        Math.abs(p.x - at.x) < 0.5
+          ? `V${p.y.toFixed(1)}`
+          : `V${middle.toFixed(1)}H${p.x.toFixed(1)}V${p.y.toFixed(1)}`
+      at = p
+      return path + step
+    },
+    `M${first.x.toFixed(1)} ${first.y.toFixed(1)}`,
+  )
+}
+
 interface Box {
   x: number
   y: number
@@ -133,7 +173,7 @@ interface Box {
 }
 
 function drawnPart(part: Part, { x, y, w, h }: Box): string {
-  const body = part.electrode ? h - 26 : h
+  const body = part.electrode ? h - electrodePx : h
   const textX = x + symbolPx + 18
   const lines = part.lines.map(
     (t, i) =>

@@ -9,8 +9,21 @@ import { cordChain } from './cord-chain'
 import type { Link } from './design'
 import { methodOf } from './method'
 
+interface Outlet {
+  type: ReceptacleType
+  limitA?: number
+}
+
+/** Whose outlet the path begins at: the combiner's or transformer's where there is one. */
+export function outletOwner({ source }: Pick<Job, 'source'>): string {
+  if (source?.arrangement === 'combined' && source.combiner) return source.combiner.name
+  if (source?.arrangement === 'autotransformer' && source.autotransformer?.outlets)
+    return source.autotransformer.name
+  return source?.units[0]?.equipment.name ?? ''
+}
+
 /** The outlet that the path begins at: the one its first plug goes into, else the one that carries most. */
-export function pathOutlet(job: Job): { type: ReceptacleType; limitA?: number } | null {
+export function pathOutlet(job: Job): Outlet | null {
   const { source } = job
   if (!source) return null
   const plug = job.hookup.path?.[0]?.from

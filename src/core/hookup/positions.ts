@@ -47,6 +47,8 @@ export interface PositionProblem {
 export interface PositionPlan {
   positions: { position: number; circuitId: string; pinned: boolean }[]
   unplaced: string[]
+  /** false where both legs are one supply, or only one is fed */
+  balanced: boolean
   /** mean difference of the legs over the day and when everything runs, share of their sum */
   imbalanceFraction: number
   /** mean volt-amps of each leg over the day */
@@ -163,6 +165,7 @@ function solveOnce(problem: PositionProblem, solve: SolveProgram): Omit<Position
   return {
     positions,
     unplaced: problem.circuits.filter(c => !legs.has(c.id)).map(c => c.id),
+    balanced: problem.balanced,
     ...balanceOf(problem, legs),
   }
 }

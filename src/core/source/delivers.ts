@@ -128,12 +128,12 @@ export function deliversOf(
           },
         ]
       : []),
-    ...source.units.flatMap(u => {
+    ...source.units.flatMap((u, n) => {
       const port = solarInputOf(u.equipment)
       return port
         ? [
             {
-              label: `Solar input of the ${u.equipment.name}${port.count > 1 ? ` × ${port.count}` : ''}`,
+              label: `Solar input of the ${u.equipment.name}${source.units.length > 1 ? `, unit ${n + 1}` : ''}${port.count > 1 ? ` × ${port.count}` : ''}`,
               value: `${quantity(port.minV, 'V')} to ${quantity(port.maxV, 'V')}`,
               note: [
                 port.maxA ? `${quantity(port.maxA, 'A')} at most` : '',

@@ -7,6 +7,7 @@ import type { Panel } from '../panel/schema'
 import { arrangementNames } from '../source/arrangement'
 import { voltsOf } from '../source/design'
 import { chargeW } from '../source/inputs'
+import { capacityOf } from '../source/store'
 import { plural, quantity } from '../units/format'
 
 /** What a part of the one-line is drawn as. */
@@ -243,7 +244,7 @@ function sourceParts(job: Job, add: Add, join: Join): string | null {
         lines: [
           `${quantity(equipment.continuousW, 'W')}, ${voltsOf(equipment)} V`,
           ...(unit.expansionUnits ? [`with ${plural(unit.expansionUnits, 'expansion unit')}`] : []),
-          ...(equipment.kind === 'station' ? [quantity(equipment.energyWh, 'Wh')] : []),
+          ...(capacityOf(unit) && !unit.bank ? [quantity(capacityOf(unit), 'Wh')] : []),
         ],
         goto: atSource('units'),
         bond: job.hookup.bondingPlug ? 'bonded' : neutralOf(equipment),
@@ -325,7 +326,10 @@ function pathParts(
   const path = job.hookup.path ?? []
   const arrangement = job.source ? arrangementNames[job.source.arrangement] : ''
   const portable = path.filter(l => l.kind === 'cord' || l.kind === 'adapter')
-  const label = portable.map(l => [l.name ?? l.kind, cordText(l)].filter(Boolean).join(', '))
+  const label = portable.flatMap(l => [
+    l.name ?? l.kind,
+    ...(l.kind === 'cord' ? [cordText(l.name?.includes('ft') ? { size: l.size } : l)] : []),
+  ])
   const inlet = path.find(l => l.kind === 'inlet')
   const type = inlet?.from ?? job.hookup.inlet?.type ?? job.hookup.switch?.inlet
   add({
@@ -387,7 +391,9 @@ function loadParts(
       join(`panel-${panel.id}`, `pv-${n.circuit.id}`)
     }
     const own = picked.filter(n => n.panel.id === panel.id)
-    const rest = mine.filter(n => n.circuit.purpose !== 'solar' && !own.includes(n)).length
+    const rest = mine.filter(
+      n => n.circuit.purpose !== 'solar' && !own.some(o => o.circuit.id === n.circuit.id),
+    ).length
     if (!throughSwitch && !alone && own.length) {
       add({
         id: `picked-${panel.id}`,

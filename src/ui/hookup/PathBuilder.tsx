@@ -7,7 +7,7 @@ import { useState } from 'react'
 import { type Equipment, ofKind } from '@/core/equipment'
 import { fieldsOf } from '@/core/field'
 import { type Link, linkSchema } from '@/core/hookup/design'
-import { gapsIn, linkOf, pathOutlet, proposedPath, withAdapter } from '@/core/hookup/path'
+import { gapsIn, linkOf, outletOwner, pathOutlet, proposedPath, withAdapter } from '@/core/hookup/path'
 import { quantity, sentenceStart } from '@/core/units/format'
 import { conductorName } from '@/core/units/tables/conductors'
 import { useWorkspace } from '../workspace/store'
@@ -85,9 +85,7 @@ export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
             <b>Outlet</b>
             <span>{outlet.type}</span>
             <small>
-              {outlet.limitA
-                ? `${quantity(outlet.limitA, 'A')} its own limit`
-                : job.source?.units[0]?.equipment.name}
+              {outlet.limitA ? `${quantity(outlet.limitA, 'A')} its own limit` : outletOwner(job)}
             </small>
           </li>
           {path.map((link, n) => {

@@ -84,7 +84,7 @@ export function PositionsDesk() {
         {busy
           ? 'Solving…'
           : plan
-            ? `${quantity(plan.imbalanceFraction, 'fraction')} out of balance over the day, ${quantity(plan.legVA.L1, 'VA')} on L1 and ${quantity(plan.legVA.L2, 'VA')} on L2 on average; solved exactly in ${Math.round(ms)} ms.`
+            ? `${plan.balanced ? `${quantity(plan.imbalanceFraction, 'fraction')} out of balance over the day` : 'The legs are one supply here, so there is nothing to balance'}: ${quantity(plan.legVA.L1, 'VA')} on L1 and ${quantity(plan.legVA.L2, 'VA')} on L2 on average; solved exactly in ${Math.round(ms)} ms.`
             : 'Odd positions are on L1, even ones on L2. What must run comes first, then the balance of what really runs, then heavy positions for heavy breakers.'}
       </p>
       {trouble && <p role="alert">{trouble}</p>}

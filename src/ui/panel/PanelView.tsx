@@ -15,6 +15,7 @@ const loadEntry = () => import('./EnterBreakers').then(m => m.EnterBreakers)
 const EnterBreakers = dynamic(loadEntry)
 const MovingStrip = dynamic(() => import('./MovingStrip').then(m => m.MovingStrip))
 const DetailsSheet = dynamic(() => import('./DetailsSheet').then(m => m.DetailsSheet))
+const ArrangeHere = dynamic(() => import('./ArrangeHere').then(m => m.ArrangeHere))
 const PanelTabs = dynamic(() => import('./PanelTabs').then(m => m.PanelTabs))
 const PanelFactsDialog = dynamic(() => import('./PanelFactsDialog').then(m => m.PanelFactsDialog))
 const AddPanelDialog = dynamic(() => import('./AddPanelDialog').then(m => m.AddPanelDialog))
@@ -72,6 +73,7 @@ export function PanelView() {
           <Button size="small" href={`/jobs/${id}/labels?panel=${encodeURIComponent(panelId)}`}>
             Directory and labels
           </Button>
+          <ArrangeHere />
         </div>
         {entering && (
           <EnterBreakers key={`entry ${panelId}`} panelId={panelId} onClose={() => setEntering(false)} />

@@ -138,6 +138,7 @@ export const quarryRidge: Job = {
       unusable: [22],
       circuits: sorted([
         circuit(2, 60, 'Kiln', { id: 's2', poles: 2, traced: seen }),
+        circuit(14, 50, 'Inverter, planned', { id: 's17', poles: 2, traced: seen }),
         circuit(6, 20, 'Dust extractor', {
           id: 's6',
           traced: seen,
@@ -155,6 +156,7 @@ export const quarryRidge: Job = {
     }),
     panel('critical', 'Critical-load sub-panel, planned', 12, undefined, {
       mark: 'C',
+      feederId: 's17',
       busA: 125,
       supply: 'fed from another panel',
       where: 'Studio, beside the sub-panel',

@@ -1,0 +1,248 @@
+import { expect, type Page, test } from '@playwright/test'
+import { accessible, alder, copyOf, line, openJob, saved } from './helpers'
+
+const saltmarsh = '5a1de000-0000-4000-8000-000000000002'
+const quarry = '5a1de000-0000-4000-8000-000000000003'
+const osprey = '5a1de000-0000-4000-8000-000000000006'
+
+const choose = async (page: Page, label: string | RegExp, option: string | RegExp) => {
+  await page.getByRole('combobox', { name: label }).click()
+  await page.getByRole('option', { name: option }).click()
+}
+const board = (page: Page) => page.getByRole('region', { name: 'What the panel sees' })
+const finding = (page: Page, id: string) => page.locator(`[data-finding="${id}"]`)
+
+test('a source is built from the catalogue: one unit, its legs, a pair with its combiner, sun and fuel', async ({
+  page,
+  request,
+}) => {
+  await openJob(page, await copyOf(request, saltmarsh), 'source')
+  await accessible(page)
+  const radio = (name: RegExp) => page.getByRole('radio', { name })
+  await expect(radio(/Two units combined/)).toBeChecked()
+  await expect(radio(/Split phase/)).toBeDisabled()
+  await expect(board(page)).toContainText('10·12 Well pump')
+  // not synchronised: never 240 V
+  await radio(/not synchronised/).click()
+  await expect(finding(page, 'y-adapter')).toContainText('nothing synchronises')
+  await expect(board(page)).toContainText('no fixed volts')
+  // one of them through an autotransformer: the second goes, the transformer comes
+  await radio(/Autotransformer/).click()
+  await expect(page.getByRole('region', { name: 'Weirgate 36' })).toHaveCount(1)
+  await expect(finding(page, 'autotransformer.idle')).toContainText(/Tailrace 5k draws 38 W/)
+  await expect(line(page, 'v240')).toContainText('enough')
+  // one leg: the other dies, two-poles bridge
+  await radio(/One leg/).click()
+  await expect(page.getByRole('region', { name: 'L2, dead' })).toContainText('11 Hall')
+  await expect(board(page)).toContainText('bridges the legs')
+  // back to the pair, which brings its twin
+  await radio(/Two units combined/).click()
+  await expect(page.getByRole('region', { name: 'Weirgate 36' })).toHaveCount(2)
+  await saved(page)
+
+  // what it delivers opens its working
+  await page.getByRole('region', { name: 'What it delivers' }).getByRole('button').first().click()
+  await expect(
+    page.getByRole('complementary', { name: 'Working' }).or(page.getByRole('dialog')),
+  ).toContainText('What is left of the capacity')
+  await page.keyboard.press('Escape')
+
+  // a generator indoors stops it, and its fix puts it out again
+  await page.locator('#generator').getByRole('button', { name: 'Change' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Fuel kept').fill('many')
+  await dialog.getByRole('button', { name: 'Keep' }).click()
+  await expect(dialog.getByRole('alert')).toContainText(/Fuel kept must be a number/)
+  await expect(dialog.getByLabel('Fuel kept')).toHaveValue('many')
+  await dialog.getByLabel('Fuel kept').fill('4')
+  await dialog.getByRole('radio', { name: 'indoors' }).click()
+  await dialog.getByRole('button', { name: 'Keep' }).click()
+  await finding(page, 'generator.indoors').getByRole('button', { name: 'Plan it outdoors' }).click()
+  await expect(finding(page, 'generator.indoors')).toHaveCount(0)
+  await saved(page)
+})
+
+test('methods stand side by side with reasons; each can be planned, and gives other consequences', async ({
+  page,
+  request,
+}) => {
+  await openJob(page, await copyOf(request, alder), 'hook-up')
+  await accessible(page)
+  const methods = page.getByRole('region', { name: 'Methods on this house' })
+  const columns = methods.getByRole('columnheader')
+  await expect(columns.nth(1)).toContainText('Multi-circuit switch')
+  await expect(columns.nth(1)).toContainText('recommended')
+  const plan = (name: string) => methods.getByRole('button', { name: `Plan it: ${name}` }).click()
+  const grounding = page.getByRole('region', { name: 'Neutral and ground' })
+
+  await plan('Single-circuit switch')
+  await expect(grounding).toContainText('the neutral is switched too')
+  await expect(finding(page, 'bond.none')).toBeVisible()
+  await plan('Plug the appliance in')
+  await expect(grounding).toContainText('never meets the house')
+  await expect(finding(page, 'appliance-cord.jurisdiction')).toBeVisible()
+  await plan('Extension cords')
+  await expect(finding(page, 'phantom.expected')).toBeVisible()
+  await plan('Interlocked inlet')
+  await expect(finding(page, 'utility-return.blind')).toBeVisible()
+  await choose(page, 'At space', /^25·27$/)
+  await expect(finding(page, 'interlock.wrong-space')).toContainText('interlock acts only at')
+  await page.getByRole('checkbox', { name: 'Held down' }).uncheck()
+  await finding(page, 'backfeed.no-hold-down').getByRole('button', { name: 'Plan the hold-down' }).click()
+  await expect(finding(page, 'backfeed.no-hold-down')).toHaveCount(0)
+  await plan('Sub-panel with interlock')
+  await plan('Managed panel')
+  await expect(page.getByRole('region', { name: 'Switch positions' })).toContainText('Braid 12')
+  await plan('Critical-load sub-panel')
+  await expect(methods).toContainText('It needs an inverter with its own transfer')
+  await saved(page)
+})
+
+test('positions are solved in the worker, pinned by hand at a price, and drawn on the one-line', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, alder)
+  await openJob(page, id, 'hook-up')
+  const desk = page.getByRole('region', { name: 'Switch positions' })
+  await desk.getByRole('button', { name: 'Solve the positions' }).click()
+  await expect(desk.getByRole('status')).toContainText(/solved exactly in \d+ ms/)
+  await expect(desk.getByRole('combobox').filter({ hasText: 'free' })).toHaveCount(0)
+  // the refrigerator and the counter share a neutral: side by side
+  await choose(page, 'Circuit on 5, up to 15 A', /^5 Kitchen refrigerator/)
+  await expect(finding(page, 'position.limit')).toContainText('position 5, which takes 15 A')
+  await expect(finding(page, 'neutral.shared-split').last()).toBeVisible()
+  await desk.getByRole('button', { name: 'Solve again' }).click()
+  await expect(desk.getByText(/pinned: costs \d/)).toBeVisible()
+  await desk.getByRole('button', { name: 'Loosen every pin' }).click()
+  await expect(finding(page, 'position.limit')).toHaveCount(0)
+  await saved(page)
+
+  await page.keyboard.press('o')
+  const drawing = page.getByRole('group', { name: 'One-line diagram of Alder Hollow day-care (copy)' })
+  await expect(drawing).toContainText('Riffle 6')
+  await expect(drawing).toContainText('N–G joined')
+  await accessible(page)
+  const file = await request.get(`/api/jobs/${id}/one-line`)
+  expect(await file.text()).toMatch(/^<\?xml[\s\S]*<svg[\s\S]*Riffle 6[\s\S]*<\/svg>/)
+  await drawing
+    .getByRole('link', { name: /Riffle 6/ })
+    .first()
+    .click()
+  await expect(page).toHaveURL(/hook-up#method/)
+})
+
+test('the path refuses what must not exist, offers the adapter that may, and tells its weakest link', async ({
+  page,
+  request,
+}) => {
+  await openJob(page, await copyOf(request, alder), 'hook-up')
+  const path = page.getByRole('region', { name: 'Path' })
+  await path.getByRole('button', { name: 'Take link 1 out' }).click()
+  await expect(finding(page, 'cord.no-mate')).toContainText('does not go into a TT-30')
+  await path.getByRole('button', { name: /Put Bridge TT-30 to L14-30 in/ }).click()
+  await expect(finding(page, 'cord.no-mate')).toHaveCount(0)
+  // a cord without length is told at its field, and what was typed stays
+  await path.getByRole('button', { name: 'Change link 2' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Length').fill('')
+  await dialog.getByRole('button', { name: 'Keep' }).click()
+  await expect(dialog.getByRole('alert')).toContainText('give the cord’s length')
+  await dialog.getByLabel('Length').fill('25')
+  await dialog.getByLabel('Rated').fill('15')
+  await dialog.getByRole('button', { name: 'Keep' }).click()
+  await expect(finding(page, 'cord.weak-link').first()).toContainText('rated 15 A')
+  await page.keyboard.press('Control+z')
+  await expect(finding(page, 'cord.weak-link')).toHaveCount(0)
+})
+
+test('each trap of the studio and the boathouse is found, and cured by its fix', async ({
+  page,
+  request,
+}) => {
+  await openJob(page, await copyOf(request, quarry), 'hook-up')
+  await finding(page, 'neutral.left-behind')
+    .getByRole('button', { name: /neutral follows its hot/ })
+    .click()
+  await finding(page, 'wire.small').getByRole('button', { name: 'Plan 10 AWG copper' }).click()
+  await finding(page, 'wire.derate').getByRole('button', { name: 'Plan it derated' }).click()
+  await finding(page, 'conduit.overfull').getByRole('button', { name: 'Plan trade size 1-1/4' }).click()
+  for (const id of ['neutral.left-behind', 'wire.small', 'wire.derate', 'conduit.overfull'])
+    await expect(finding(page, id)).toHaveCount(0)
+  await page.keyboard.press('6')
+  await finding(page, 'solar.over-voltage').getByRole('button', { name: 'Plan 10 in series' }).click()
+  await expect(finding(page, 'solar.over-voltage')).toHaveCount(0)
+
+  await openJob(page, await copyOf(request, osprey), 'findings')
+  await finding(page, 'start.over')
+    .getByRole('button', { name: /soft starter/ })
+    .click()
+  await expect(finding(page, 'start.over')).toHaveCount(0)
+  // a finding that stays is accepted by name and reason; a stop never
+  await expect(finding(page, 'energy.short').getByRole('button', { name: /Accept/ })).toHaveCount(0)
+  const blind = finding(page, 'utility-return.blind')
+  await blind.getByRole('button', { name: 'Accept with a reason' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Accept this finding' })
+  await dialog.getByRole('button', { name: 'Accept', exact: true }).click()
+  await expect(dialog).toContainText('Reason must not be empty')
+  await dialog.getByLabel('Reason').fill('The neighbour’s porch light tells.')
+  await dialog.getByRole('button', { name: 'Accept', exact: true }).click()
+  await expect(blind).toContainText(/Accepted by Designer on .*porch light/)
+  await saved(page)
+})
+
+test('equipment is found, compared, entered from a sheet typed wrong and then right, and read from a file', async ({
+  page,
+}) => {
+  await page.goto('/equipment')
+  await accessible(page)
+  await page.getByRole('checkbox', { name: 'Compare Sluice 22', exact: true }).check()
+  await page.getByRole('checkbox', { name: 'Compare Weirgate 36' }).check()
+  await expect(page.getByRole('region', { name: 'Compared' })).toContainText('≠ Continuous')
+  await accessible(page)
+  await page.getByRole('button', { name: 'Put away' }).click()
+
+  await choose(page, 'Kind', 'Generator')
+  await page.getByRole('button', { name: 'New generator' }).click()
+  const dialog = page.getByRole('dialog')
+  await dialog.getByLabel('Id', { exact: true }).fill('Eddy 30')
+  await dialog.getByLabel('Name', { exact: true }).fill('Eddy 30')
+  await dialog.getByLabel('Continuous').fill('0')
+  await dialog.getByLabel('Surge').fill('3300')
+  await dialog.getByLabel('Makes of a gallon').fill('5000')
+  await dialog.getByLabel('Tank').fill('2')
+  await dialog.getByRole('radio', { name: 'floating' }).click()
+  await dialog.getByRole('button', { name: 'Add to the catalogue' }).click()
+  await expect(dialog.getByRole('alert')).toContainText('Continuous must be from 1 to 100,000 W')
+  await accessible(page)
+  await dialog.getByLabel('Continuous').fill('3000')
+  await dialog.getByRole('button', { name: 'Add to the catalogue' }).click()
+  await expect(page.getByRole('button', { name: 'Eddy 30' })).toBeVisible()
+
+  // a next version; the first stays for the jobs that have it
+  await page.getByRole('button', { name: 'Eddy 30' }).click()
+  await dialog.getByLabel('Price').fill('900')
+  await dialog.getByRole('button', { name: 'Keep as version 2' }).click()
+  await expect(page.getByRole('row', { name: /Eddy 30/ })).toContainText('version 2')
+
+  const read = (text: string) =>
+    page
+      .getByLabel('Catalogue file')
+      .setInputFiles({ name: 'more.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
+  await read(
+    'kind,id,name,stcW,vocV,vmpV,iscA,vocPctPerC,folding\nsolar-module,r1,Ripple 1,100,20,17,6,0.3,no',
+  )
+  await expect(page.getByRole('alert').first()).toContainText(/row 2, vocPctPerC must be negative/)
+  await page.getByRole('button', { name: 'Close' }).click()
+  await read(
+    'kind,id,name,stcW,vocV,vmpV,iscA,vocPctPerC,folding\nsolar-module,r1,Ripple 1,100,20,17,6,-0.3,no',
+  )
+  await expect(page.getByText('more.csv is read.')).toBeVisible()
+  await page.getByRole('button', { name: 'Eddy 30' }).click()
+  await dialog.getByRole('button', { name: 'Take out of use' }).click()
+  await expect(page.getByRole('button', { name: 'Eddy 30' })).toHaveCount(0)
+
+  await page.goto('/checks')
+  await expect(page.getByRole('row', { name: /bond\.two/ })).toContainText('NEC 250.24')
+  await accessible(page)
+})
