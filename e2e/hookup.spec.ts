@@ -19,24 +19,24 @@ test('a source is built from the catalogue: one unit, its legs, a pair with its 
   await openJob(page, await copyOf(request, saltmarsh), 'source')
   await accessible(page)
   const radio = (name: RegExp) => page.getByRole('radio', { name })
-  await expect(radio(/Two units combined/)).toBeChecked()
-  await expect(radio(/Split phase/)).toBeDisabled()
+  await expect(radio(/^two units combined/i)).toBeChecked()
+  await expect(radio(/^split phase/i)).toBeDisabled()
   await expect(board(page)).toContainText('10·12 Well pump')
   // not synchronised: never 240 V
   await radio(/not synchronised/).click()
   await expect(finding(page, 'y-adapter')).toContainText('nothing synchronises')
   await expect(board(page)).toContainText('no fixed volts')
   // one of them through an autotransformer: the second goes, the transformer comes
-  await radio(/Autotransformer/).click()
+  await radio(/^autotransformer/i).click()
   await expect(page.getByRole('region', { name: 'Weirgate 36' })).toHaveCount(1)
   await expect(finding(page, 'autotransformer.idle')).toContainText(/Tailrace 5k draws 38 W/)
   await expect(line(page, 'v240')).toContainText('enough')
   // one leg: the other dies, two-poles bridge
-  await radio(/One leg/).click()
+  await radio(/^one leg/i).click()
   await expect(page.getByRole('region', { name: 'L2, dead' })).toContainText('11 Hall')
   await expect(board(page)).toContainText('bridges the legs')
   // back to the pair, which brings its twin
-  await radio(/Two units combined/).click()
+  await radio(/^two units combined/i).click()
   await expect(page.getByRole('region', { name: 'Weirgate 36' })).toHaveCount(2)
   await saved(page)
 

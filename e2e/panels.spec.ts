@@ -56,7 +56,7 @@ test('several panels: a bond that does not belong, a panel added with its feeder
   request,
 }) => {
   await openJob(page, await copyOf(request, quarry))
-  await expect(page.getByRole('tab', { name: /Studio sub-panel/ })).toHaveAttribute('aria-selected', 'true')
+  await expect(page.getByRole('tab', { name: /Critical-load sub-panel/ })).toHaveAttribute('aria-selected', 'true')
   await page.getByRole('tab', { name: /House panel/ }).click()
   await expect(breaker(page, '1·3 Studio sub-panel')).toContainText('feeds Studio sub-panel')
   await page.getByRole('button', { name: 'Add a panel' }).click()
@@ -87,7 +87,7 @@ test('several panels: a bond that does not belong, a panel added with its feeder
   await page.getByLabel('Legs from the top').fill('112211')
   await page.keyboard.press('Tab')
   await page.getByRole('button', { name: 'Done' }).click()
-  await page.keyboard.press('8')
+  await page.keyboard.press('9')
   await expect(page.locator('[data-finding="tandem.not-listed"]')).toContainText('B 1A shed lights')
 
   await page.getByRole('button', { name: 'Plan: neutral and ground apart' }).click()

@@ -9,7 +9,10 @@ const usage = `spillway: back-up of chosen home circuits, computed
   spillway calc NAME FILE             compute; FILE is JSON, - for standard input
   spillway calc NAME --lines FILE     one JSON input per line, one answer per line
   spillway schema job                 JSON Schema of the job document
-  spillway evaluate JOB.json          the evaluation that the screen shows
+  spillway evaluate JOB.json          the evaluation that the screen shows, findings by id
+  spillway hookups JOB.json [FILE]    every method on this house; FILE is a catalogue, CSV or JSON
+  spillway positions JOB.json         which circuit on which position of the switch
+  spillway one-line JOB.json          the one-line diagram as SVG
   spillway read green-button FILE     meters and intervals of a utility's file, in Wh
   spillway read interval-csv FILE     the same of a utility's table
   spillway read meter-log FILE        a meter's series told apart: levels, runs, starts, hours
@@ -33,6 +36,16 @@ async function main(argv: string[]): Promise<number> {
       return (await import('./job')).printSchema(first)
     case 'evaluate':
       return first ? (await import('./job')).evaluateFile(first) : complain('evaluate: give a job file')
+    case 'hookups':
+      return first
+        ? (await import('./hookup')).hookupsOfFile(first, positionals[1])
+        : complain('hookups: give a job file')
+    case 'positions':
+      return first
+        ? (await import('./hookup')).positionsOfFile(first)
+        : complain('positions: give a job file')
+    case 'one-line':
+      return first ? (await import('./hookup')).oneLineOfFile(first) : complain('one-line: give a job file')
     case 'loads':
       return first ? (await import('./job')).loadsOfFile(first) : complain('loads: give a job file')
     case 'read':

@@ -92,7 +92,11 @@ export function compareMethods(job: Job, catalogue: readonly Equipment[]): Metho
   return ranked.map(({ score: _, against, ...here }, n) => ({
     ...here,
     recommended: n === 0,
-    reason: n === 0 ? forIt(here, job) : (against ?? comparedWith(here, best)),
+    // the first is not beyond reproach: what holds against it is said too
+    reason:
+      n === 0
+        ? `${forIt(here, job)}${against ? ` Against it: ${against}` : ''}`
+        : (against ?? comparedWith(here, best)),
   }))
 }
 

@@ -107,11 +107,12 @@ export function MethodsTable({ catalogue }: { catalogue: Equipment[] }) {
                 <span className={styles.quiet}>planned</span>
               ) : (
                 <Button
+                  aria-label={`Plan it: ${m.short}`}
                   size="small"
                   variant={m.recommended ? 'contained' : 'outlined'}
                   onClick={() => choose(m)}
                 >
-                  Plan it<span className={styles.srOnly}>: {m.short}</span>
+                  Plan it
                 </Button>
               ),
             )}

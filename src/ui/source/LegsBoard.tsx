@@ -26,7 +26,7 @@ export function LegsBoard() {
   const leg = (which: 'L1' | 'L2') => (
     <section
       className={styles.leg}
-      data-live={buses[which] === 'live'}
+      data-lit={buses[which] === 'live'}
       aria-label={`${which}, ${buses[which]}`}
     >
       <h3>
