@@ -58,7 +58,11 @@ test('reasons come from the job: what stays dark, what must be automatic, what i
   expect(must.get('interlocked-inlet')?.reason).toMatch(/must come on by itself/)
   const full = Array.from({ length: 12 }, (_, i) => circuit(i + 1, { loads: [load(20)] }))
   expect(named(job(full, split)).get('interlocked-inlet')?.reason).toMatch(/Main panel is full/)
-  const cheap = job(house, { ...split, brief: { wants: [], budget: 100 } })
+  const cheap = job(house, {
+    ...split,
+    ...hookup({ method: 'undecided' }),
+    brief: { wants: [], budget: 100 },
+  })
   const priced = compareMethods(cheap, [{ ...riffle6, price: 330 }])
   expect(priced.find(m => m.method === 'multi-circuit-switch')?.reason).toMatch(
     /begins at \$420; \$100 were named/,
