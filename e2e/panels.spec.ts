@@ -56,7 +56,10 @@ test('several panels: a bond that does not belong, a panel added with its feeder
   request,
 }) => {
   await openJob(page, await copyOf(request, quarry))
-  await expect(page.getByRole('tab', { name: /Critical-load sub-panel/ })).toHaveAttribute('aria-selected', 'true')
+  await expect(page.getByRole('tab', { name: /Critical-load sub-panel/ })).toHaveAttribute(
+    'aria-selected',
+    'true',
+  )
   await page.getByRole('tab', { name: /House panel/ }).click()
   await expect(breaker(page, '1·3 Studio sub-panel')).toContainText('feeds Studio sub-panel')
   await page.getByRole('button', { name: 'Add a panel' }).click()

@@ -367,7 +367,7 @@ function loadParts(
   const throughSwitch = transfer?.kind === 'switch'
   const tied = tiedPanel(job)
   if (throughSwitch) {
-    join(`panel-${tied.id}`, 'transfer', [plural(picked.length, 'hot')])
+    join(`panel-${tied.id}`, 'transfer', [plural(picked.length, 'hot')], { exclusive: true })
     add({
       id: 'switched',
       kind: 'loads',

@@ -31,7 +31,10 @@ export function JobSheet({
   const panel = tiedPanel(job)
   const dense = panel.spaces > 30 || picked.length > 14
   const answers = job.calculations.map(c => ({ ...c, answer: answerOf(c) }))
-  const grave = evaluation.findings.filter(f => f.severity === 'stop' || f.severity === 'fix')
+  const grave = evaluation.findings.filter(
+    f => !f.accepted && (f.severity === 'stop' || f.severity === 'fix'),
+  )
+  const accepted = evaluation.findings.filter(f => f.accepted)
   return (
     <article className={styles.sheet} data-dense={dense}>
       <header>
@@ -132,6 +135,18 @@ export function JobSheet({
               </li>
             ))}
             {grave.length > 4 && <li>and {grave.length - 4} more on the Findings screen.</li>}
+          </ul>
+        </section>
+      )}
+      {accepted.length > 0 && (
+        <section className={styles.open}>
+          <h2>Accepted findings</h2>
+          <ul>
+            {accepted.map(f => (
+              <li key={f.key}>
+                {f.sentence} Accepted by {f.accepted?.by} on {f.accepted?.on}: {f.accepted?.reason}
+              </li>
+            ))}
           </ul>
         </section>
       )}
