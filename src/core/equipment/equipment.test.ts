@@ -10,6 +10,7 @@ const unit = station({
   solar: { count: 1, minV: 12, maxV: 60, maxW: 400 },
   chargeModes: [{ name: 'Fast, 100 %', acW: 900, solarW: 200 }],
   notes: '=HYPERLINK("x")',
+  sources: [{ fact: 'Surge', from: 'measured', document: 'bench, 2026-01-20' }],
 })
 const items: Equipment[] = [unit, riffle6, ripple410, tailrace5k, weirgateCombiner, freshet18]
 
@@ -61,7 +62,7 @@ test('every kind has a form, in the order of a datasheet: name first, price and 
   for (const kind of kindIds) {
     const keys = equipmentFields(kind).map(f => f.key)
     expect(keys.slice(0, 2)).toEqual(['id', 'name'])
-    expect(keys.slice(-3)).toEqual(['weightLb', 'price', 'notes'])
+    expect(keys.slice(-4)).toEqual(['weightLb', 'price', 'notes', 'sources'])
   }
 })
 

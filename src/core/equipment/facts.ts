@@ -18,7 +18,11 @@ export const told = (value: number | NotStated | undefined): number | undefined 
 /** Where a fact of the catalogue comes from. */
 export const factOrigins = ['datasheet', 'label', 'measured', 'asked', 'assumed'] as const
 
-const sourceOfFact = z.strictObject({ from: z.enum(factOrigins), document: line(120).optional() })
+const sourceOfFact = z.strictObject({
+  fact: labelled(line(60, 1), 'Fact'),
+  from: labelled(z.enum(factOrigins), 'From'),
+  document: labelled(line(120).optional(), 'Where it stands'),
+})
 
 /** What every item of the catalogue begins with, in the order a datasheet gives it. */
 export const head = {
@@ -35,8 +39,12 @@ export const tail = {
   weightLb: labelled(within(0, 5000, 'lb').optional(), 'Weight', 'lb'),
   price: labelled(within(0, 1_000_000, '$').optional(), 'Price, the firm’s own', '$'),
   notes: labelled(line(300).optional(), 'Notes'),
-  /** facts that come from elsewhere than the datasheet, by key */
-  sources: z.record(line(40, 1), sourceOfFact).optional(),
+  sources: labelled(
+    z.array(sourceOfFact).max(40, 'must hold at most 40 facts').optional(),
+    'Facts from elsewhere than the datasheet',
+    'text',
+    { row: 'Fact' },
+  ),
 }
 
 export const watts = (title: string, most = 100_000) => labelled(within(1, most, 'W'), title, 'W')

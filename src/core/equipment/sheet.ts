@@ -2,7 +2,7 @@ import { type Field, fieldsOf } from '../field'
 import { shown } from '../units/format'
 import { type Equipment, type EquipmentKind, equipmentKinds } from './index'
 
-const kept = new Set(['kind', 'version', 'sources'])
+const kept = new Set(['kind', 'version'])
 
 /** The fields of a kind in the order a datasheet gives them, as its schema names them. */
 export const equipmentFields = (kind: EquipmentKind): Field[] =>

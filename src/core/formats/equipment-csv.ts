@@ -18,7 +18,7 @@ const rowCell = (row: object) =>
 function flat(item: Equipment): Record<string, string> {
   const out: Record<string, string> = {}
   for (const [key, value] of Object.entries(item)) {
-    if (value === undefined || key === 'sources') continue
+    if (value === undefined) continue
     if (Array.isArray(value))
       out[key] = value.map(v => (typeof v === 'object' && v !== null ? rowCell(v) : packed(v))).join(' | ')
     else if (typeof value === 'object' && value !== null)

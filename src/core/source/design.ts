@@ -85,7 +85,7 @@ export const sourceSchema = z.strictObject({
   units: z
     .array(unitSchema)
     .min(1, 'must hold a unit')
-    .max(4, 'must hold at most 4 units: more batteries are expansion units or a bank'),
+    .max(2, 'must hold at most 2 units: more batteries are expansion units or a bank'),
   arrangement: z.enum(jobArrangements),
   /** the only live leg, or the one that the unit feeds directly */
   liveLeg: legSchema,

@@ -188,11 +188,7 @@ const refused: [string, string, RegExp][] = [
     withSource({ units: [{ ...unit('u1', station({ expansion: undefined })), expansionUnits: 1 }] }),
     /expansionUnits must be 0: a Test station takes none/,
   ],
-  [
-    'five units',
-    withSource({ units: ['1', '2', '3', '4', '5'].map(i => unit(i)) }),
-    /units must hold at most 4/,
-  ],
+  ['three units', withSource({ units: ['1', '2', '3'].map(i => unit(i)) }), /units must hold at most 2/],
   [
     'a combiner made for others',
     withSource(pair({ combiner: { ...weirgateCombiner, pairs: ['other'] } })),

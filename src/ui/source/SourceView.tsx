@@ -41,7 +41,7 @@ export function SourceView({ catalogue }: { catalogue: Equipment[] }) {
         ? act({
             op: 'addUnit',
             unit: {
-              id: ['u1', 'u2', 'u3', 'u4'].find(id => !source.units.some(u => u.id === id)) ?? 'u5',
+              id: source.units.some(u => u.id === 'u2') ? 'u1' : 'u2',
               equipment: unit,
               expansionUnits: 0,
               owned: false,
@@ -85,7 +85,7 @@ export function SourceView({ catalogue }: { catalogue: Equipment[] }) {
             ))}
             <div className={styles.more}>
               <Button onClick={() => setPicking('first')}>Choose another source</Button>
-              {source.units.length < 4 && (
+              {source.units.length < 2 && (
                 <Button startIcon={<Plus size={18} aria-hidden />} onClick={() => setPicking('more')}>
                   Add a unit
                 </Button>
