@@ -50,7 +50,7 @@ const signs = new Map<Unit, Scale>()
 function sign(unit: Unit): Scale {
   const known = signs.get(unit)
   if (known) return known
-  const scale = plain(quantity(0, unit).replace(/^0 ?/, ''))
+  const scale = plain(unit === '$' ? '$' : quantity(0, unit).replace(/^0 ?/, ''))
   signs.set(unit, scale)
   return scale
 }
