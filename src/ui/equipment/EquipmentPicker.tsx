@@ -16,11 +16,14 @@ import styles from './Equipment.module.css'
 export function EquipmentPicker<T extends Equipment>({
   title,
   items,
+  note,
   onPick,
   onClose,
 }: {
   title: string
   items: readonly T[]
+  /** a word beside an item, or nothing */
+  note?: (item: T) => string
   onPick: (item: T) => void
   onClose: () => void
 }) {
@@ -42,7 +45,10 @@ export function EquipmentPicker<T extends Equipment>({
           {found.map(item => (
             <li key={item.id}>
               <button type="button" onClick={() => onPick(item)}>
-                <b>{item.name}</b> <span className={styles.quiet}>{sentenceStart(kindName[item.kind])}</span>
+                <b>{item.name}</b>{' '}
+                <span className={styles.quiet}>
+                  {[note?.(item), sentenceStart(kindName[item.kind])].filter(Boolean).join(' · ')}
+                </span>
                 <span className={styles.quiet}>
                   {headlineOf(item)}
                   {item.price === undefined ? '' : ` · ${quantity(item.price, '$')}`}

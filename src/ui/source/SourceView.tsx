@@ -5,6 +5,7 @@ import dynamic from 'next/dynamic'
 import { useState } from 'react'
 import { type Equipment, ofKind } from '@/core/equipment'
 import type { UnitEquipment } from '@/core/equipment/source-kinds'
+import { likelyOwned, ownedFirst } from '@/core/source/owned'
 import { bankFor } from '@/core/source/ways'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
@@ -20,18 +21,20 @@ const EquipmentPicker = dynamic(() => import('../equipment/EquipmentPicker').the
 /** What the job is fed from: units, what they deliver, how the legs are arranged, what charges them. */
 export function SourceView({ catalogue }: { catalogue: Equipment[] }) {
   const source = useWorkspace(s => s.job.source)
+  const brief = useWorkspace(s => s.job.brief)
   const owns = useWorkspace(s =>
     s.job.brief.station === 'yes' ? (s.job.brief.stationWhat ?? 'a station') : null,
   )
   const act = useWorkspace(s => s.act)
   const say = useWorkspace(s => s.say)
   const [picking, setPicking] = useState<'first' | 'more' | null>(null)
-  const heads: UnitEquipment[] = [
+  const all: UnitEquipment[] = [
     ...ofKind(catalogue, 'station'),
     ...ofKind(catalogue, 'inverter'),
     ...ofKind(catalogue, 'vehicle-outlet'),
     ...ofKind(catalogue, 'generator'),
   ]
+  const heads = ownedFirst(all, brief)
   const pick = (equipment: Equipment) => {
     const unit = heads.find(h => h.id === equipment.id)
     if (!unit) return
@@ -44,11 +47,11 @@ export function SourceView({ catalogue }: { catalogue: Equipment[] }) {
               id: source.units.some(u => u.id === 'u2') ? 'u1' : 'u2',
               equipment: unit,
               expansionUnits: 0,
-              owned: false,
+              owned: likelyOwned(unit, brief),
               ...(bank && { bank }),
             },
           })
-        : act({ op: 'chooseUnit', equipment: unit, ...(bank && { bank }) })
+        : act({ op: 'chooseUnit', equipment: unit, owned: likelyOwned(unit, brief), ...(bank && { bank }) })
     if (faults[0]) say(faults[0].message)
     setPicking(null)
   }
@@ -107,6 +110,9 @@ export function SourceView({ catalogue }: { catalogue: Equipment[] }) {
         <EquipmentPicker
           title={picking === 'first' ? 'Choose a source' : 'Add a unit'}
           items={heads}
+          note={item =>
+            heads.some(h => h.id === item.id && likelyOwned(h, brief)) ? 'the customer may have it' : ''
+          }
           onPick={pick}
           onClose={() => setPicking(null)}
         />
