@@ -115,6 +115,17 @@ test('undo and redo walk the operations exactly, a new change cuts the redone br
   expect(await changeJob(actor, id, 13, [undo()], at)).toMatchObject({ state: 'refused' })
 })
 
+test('a step taken in an older format, whose places are gone, is refused in words and nothing is written', async () => {
+  const { revision } = await write(actor, id, 1, change(pick('c5', false)))
+  const gone = [{ op: 'replace', path: ['source', 'station', 'idleW'], value: 9 }]
+  await db()('job_change')
+    .where({ job_id: id, revision })
+    .update({ backward: JSON.stringify(gone) })
+  const outcome = await changeJob(actor, id, revision, [undo()], at)
+  expect(JSON.stringify(outcome)).toMatch(/older format since: this step can no longer be taken back/)
+  expect((await readJobRecord(actor, id))?.revision).toBe(revision)
+})
+
 test('another firm sees nothing of a job and cannot write it', async () => {
   const stranger = await newActor('Stranger')
   expect(await readJobRecord(stranger, id)).toBeNull()

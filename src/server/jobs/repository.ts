@@ -7,7 +7,7 @@ import { applyOperation, describeOperation, type Operation } from '@/core/job/op
 import { readJob } from '@/core/job/read'
 import type { JobRecord, Revision } from '@/core/job/record'
 import { type Job, steps } from '@/core/job/schema'
-import type { Fault } from '@/core/outcome'
+import { type Fault, fail, fault, type Outcome } from '@/core/outcome'
 import { db } from '../db/connection'
 import type { Actor } from '../people/types'
 
@@ -268,6 +268,15 @@ function replaceChangedPanels(draft: Job, next: Job) {
   })
 }
 
+/** The job after kept patches; a fault where they were made on an older format whose places are gone. */
+function patchedJob(job: Job, patches: Patch[]): Outcome<Job> {
+  try {
+    return readJob(applyPatches(job, patches))
+  } catch {
+    return fail(fault('$', 'was changed in an older format since: this step can no longer be taken back'))
+  }
+}
+
 async function backOrForth(
   trx: Knex,
   job: Job,
@@ -281,7 +290,7 @@ async function backOrForth(
   )
     .where({ job_id: at.id, revision: wanted })
     .first('parent', 'forward', 'backward', 'sentence')
-  const patched = readJob(applyPatches(job, kind === 'undo' ? row.backward : row.forward))
+  const patched = patchedJob(job, kind === 'undo' ? row.backward : row.forward)
   if (!patched.ok) return { faults: patched.faults }
   return {
     kind,
