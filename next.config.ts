@@ -22,7 +22,9 @@ const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
   devIndicators: false,
-  serverExternalPackages: ['knex', 'pg'],
+  serverExternalPackages: ['knex', 'pg', 'pg-boss'],
+  // published as modules only; the unit tests take it from here too
+  transpilePackages: ['suncalc'],
   headers: async () => [
     {
       source: '/:path*',

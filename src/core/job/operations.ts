@@ -149,7 +149,21 @@ const simpleSchema = z.discriminatedUnion('op', [
   z.strictObject({
     op: z.literal('setOutage'),
     facts: outageSchema.partial(),
-    clear: z.array(z.enum(['beginsH', 'season', 'outdoorC'])).optional(),
+    clear: z
+      .array(
+        z.enum([
+          'beginsH',
+          'season',
+          'outdoorC',
+          'latitudeDeg',
+          'cloudFraction',
+          'shedding',
+          'heedFraction',
+          'restartMinutes',
+          'weather',
+        ]),
+      )
+      .optional(),
   }),
   z.strictObject({ op: z.literal('putCalculation'), calculation: calculationSchema }),
   z.strictObject({ op: z.literal('removeCalculation'), calculationId: id }),

@@ -24,6 +24,8 @@ const upgrades: Readonly<Record<number, Upgrade>> = {
     ...document,
     ...(isRecord(document.source) && { source: upgradedSource(document.source) }),
   }),
+  // 6: how an outage is lived through, and its weather; tilt and bearing of arrays. All may be missing.
+  5: document => document,
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>

@@ -4,11 +4,13 @@ import { mostPhotos, photoSchema, requestRecordSchema } from '../ask/evidence'
 import { checkHookup, hookupSchema } from '../hookup/design'
 import { type Conditions, seasonSchema } from '../loads/season'
 import { utilitySchema } from '../loads/utility'
+import { sheddingSchema } from '../outage/shedding'
+import { weatherYearSchema } from '../outage/weather-year'
 import { checkPanel, type Panel, panelSchema } from '../panel/schema'
 import { line, within } from '../quantity'
 import { checkSource, sourceSchema } from '../source/design'
 
-export const formatVersion = 5
+export const formatVersion = 6
 
 export const steps = [
   'ask',
@@ -33,6 +35,17 @@ export const outageSchema = z.strictObject({
   season: seasonSchema.optional(),
   /** outdoors meanwhile, °C */
   outdoorC: within(-50, 50, '°C').optional(),
+  /** of the place, degrees north; what is assumed without it stands in the simulation's working */
+  latitudeDeg: within(-66, 66, 'degrees').optional(),
+  /** share of the sky that is cloudy in such weeks */
+  cloudFraction: within(0, 1, '(a fraction)').optional(),
+  shedding: sheddingSchema.optional(),
+  /** share of times that people let a large load wait for another */
+  heedFraction: within(0, 1, '(a fraction)').optional(),
+  /** until somebody has reset a source that tripped, min */
+  restartMinutes: within(0, 2880, 'min').optional(),
+  /** a year of weather of the place, by the hour */
+  weather: weatherYearSchema.optional(),
 })
 
 /** What the loads are reckoned under: the outage's own word, else the brief's. */

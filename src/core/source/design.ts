@@ -47,6 +47,10 @@ export const arraySchema = z.strictObject({
   module: moduleSchema,
   series: whole('Modules in series', 40),
   parallel: whole('Strings in parallel', 20),
+  /** 0 flat, 90 upright */
+  tiltDeg: labelled(within(0, 90, 'degrees').optional(), 'Tilt', 'degrees'),
+  /** 0 north, 90 east, 180 south */
+  azimuthDeg: labelled(within(0, 360, 'degrees').optional(), 'Faces', 'degrees'),
   owned: z.boolean(),
 })
 export type SolarArray = z.infer<typeof arraySchema>
@@ -58,6 +62,12 @@ export const rangeExtenderSchema = z.strictObject({
   where: labelled(z.enum(['outdoors', 'indoors', 'unknown']), 'Runs'),
   fromH: hour('From, hour of the day').optional(),
   toH: hour('To, hour of the day').optional(),
+  /** it is started when the store has fallen to this share */
+  startAtFraction: labelled(
+    within(0.05, 1, '(a fraction: 0.5 for 50 %)').optional(),
+    'Started when the store is down to',
+    'fraction',
+  ),
   quietFromH: hour('Quiet from').optional(),
   quietToH: hour('Quiet to').optional(),
   owned: z.boolean(),

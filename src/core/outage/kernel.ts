@@ -1,0 +1,635 @@
+import type { Course } from './course'
+import { examiner } from './overload'
+import type { Plan, PlanGenerator } from './plan'
+import { type Levels, laneFor, quietSteps, rest } from './quiet'
+import { type Bench, fill, leaveOff } from './sums'
+import { sunSlotMin } from './sun'
+
+/**
+ * The kernel: one course of an outage through one design, step by step. Loads are the exact average of each step; stores
+ * are emptied and filled within it to the moment; starts and overloads are looked at to a second where they might matter.
+ */
+
+/** Watt-hours by name. In: sun, fuel and what was stored; out: loads; lost; left. */
+export interface Account {
+  startWh: number
+  sunWh: number
+  /** of the sun there was, what could not be used */
+  sunUnusedWh: number
+  /** from the generator, to the loads and into the charger */
+  generatorHouseWh: number
+  generatorChargeWh: number
+  loadsWh: number
+  idleWh: number
+  inverterWh: number
+  transformerWh: number
+  chargerWh: number
+  endWh: number
+}
+
+export const causes = ['lasted', 'store empty', 'trip', 'let go', 'cannot carry', 'too cold'] as const
+export type Cause = (typeof causes)[number]
+
+export const eventKinds = [
+  'sunrise',
+  'sunset',
+  'generator on',
+  'generator off',
+  'fuel gone',
+  'let go',
+  'back on',
+  'trip',
+  'reset',
+  'store empty',
+  'store back',
+  'full',
+] as const
+export type EventKind = (typeof eventKinds)[number]
+
+export interface Mark {
+  hour: number
+  kind: EventKind
+  /** tier, store or load that it is about */
+  about: number
+}
+
+/** An overload: what came on, beside what. */
+export interface Trip {
+  hour: number
+  /** load that came on last, and the largest beside it; −1 for none */
+  trigger: number
+  beside: number
+}
+
+export interface Outcome {
+  /** hours until the first circuit of each tier was dark; Infinity for never */
+  firstDarkH: [number, number, number]
+  /** and why */
+  cause: [Cause, Cause, Cause]
+  /** the store, or the load, that it came from */
+  causeAt: number
+  /** a store first ran empty, h */
+  emptyH: number
+  emptyStore: number
+  trips: Trip[]
+  /** served hours by tier and leg: 0 L1, 1 L2 */
+  servedH: Float64Array
+  /** loads that were left off after tripping again and again */
+  leftOff: number[]
+  generatorH: number
+  gallons: number
+  endWh: number
+  account: Account
+}
+
+/** What happened, step by step; filled only where it is asked for. */
+export interface Record {
+  /** all stores together at the beginning of each step and at the end, Wh */
+  levelWh: Float64Array
+  storesWh: Float64Array[]
+  sunW: Float64Array
+  generatorW: Float64Array
+  loadsW: Float64Array
+  lostW: Float64Array
+  /** served part of each step, by tier × 2 + leg */
+  served: Float64Array[]
+  marks: Mark[]
+}
+
+/** After so many trips by one load people leave it off. */
+const mostTrips = 2
+/** An empty store comes back this much above its reserve, and a tier above its level. */
+const backAbove = 0.1
+const never = Number.POSITIVE_INFINITY
+
+/** Where an account's figures lie while they are added up. */
+const sum = {
+  sun: 0,
+  sunUnused: 1,
+  genHouse: 2,
+  genCharge: 3,
+  loads: 4,
+  idle: 5,
+  inverter: 6,
+  transformer: 7,
+  charger: 8,
+  genH: 9,
+  gallons: 10,
+  fuelWh: 11,
+} as const
+
+/** Everything that changes while a course runs. */
+interface State {
+  plan: Plan
+  course: Course
+  bench: Bench
+  record: Record | null
+  outcome: Outcome
+  stepH: number
+  stores: number
+  capacity: Float64Array
+  reserve: Float64Array
+  level: Float64Array
+  /** the store's output is on */
+  on: Uint8Array
+  full: Uint8Array
+  tierOn: Uint8Array
+  /** mean watts of each group in this step */
+  cur: Float64Array
+  /** volt-amps of each leg that touch this step */
+  va: Float64Array
+  sums: Float64Array
+  /** of this step, by store: asked by its loads; from the sun; into the charger; to the loads; from the battery; got */
+  need: Float64Array
+  sunIn: Float64Array
+  acIn: Float64Array
+  acOut: Float64Array
+  dcOut: Float64Array
+  got: Float64Array
+  deadUntil: number
+  gone: boolean
+  genOn: boolean
+  tripsBy: Int16Array
+}
+
+function stateFor(plan: Plan, course: Course, bench: Bench, record: Record | null): State {
+  const { stores, generator } = plan
+  const n = stores.length
+  const by = (of: (s: Plan['stores'][number]) => number) =>
+    Float64Array.from(stores, (s, k) => of(s) * (course.capacityFactor[k] ?? 1))
+  const level = by(s => s.startWh)
+  const reserve = by(s => s.reserveWh)
+  const sums = new Float64Array(12)
+  sums[sum.fuelWh] = generator ? generator.gallons * generator.WhPerGallon : 0
+  return {
+    plan,
+    course,
+    bench,
+    record,
+    outcome: {
+      firstDarkH: [never, never, never],
+      cause: ['lasted', 'lasted', 'lasted'],
+      causeAt: -1,
+      emptyH: never,
+      emptyStore: -1,
+      trips: [],
+      servedH: new Float64Array(6),
+      leftOff: [],
+      generatorH: 0,
+      gallons: 0,
+      endWh: 0,
+      account: accountOf(level, sums, level),
+    },
+    stepH: plan.stepS / 3600,
+    stores: n,
+    capacity: by(s => s.capacityWh),
+    reserve,
+    level,
+    on: Uint8Array.from(stores, (s, k) => (s.works && (level[k] ?? 0) > (reserve[k] ?? 0) ? 1 : 0)),
+    full: new Uint8Array(n),
+    tierOn: new Uint8Array(3).fill(1),
+    cur: new Float64Array(6),
+    va: new Float64Array(2),
+    sums,
+    need: new Float64Array(n),
+    sunIn: new Float64Array(n),
+    acIn: new Float64Array(n),
+    acOut: new Float64Array(n),
+    dcOut: new Float64Array(n),
+    got: new Float64Array(n),
+    deadUntil: 0,
+    gone: false,
+    genOn: false,
+    tripsBy: new Int16Array(plan.loads.length + 1),
+  }
+}
+
+const total = (values: Float64Array): number => {
+  let all = 0
+  for (const value of values) all += value
+  return all
+}
+
+const accountOf = (start: Float64Array, sums: Float64Array, end: Float64Array): Account => ({
+  startWh: total(start),
+  sunWh: sums[sum.sun] ?? 0,
+  sunUnusedWh: sums[sum.sunUnused] ?? 0,
+  generatorHouseWh: sums[sum.genHouse] ?? 0,
+  generatorChargeWh: sums[sum.genCharge] ?? 0,
+  loadsWh: sums[sum.loads] ?? 0,
+  idleWh: sums[sum.idle] ?? 0,
+  inverterWh: sums[sum.inverter] ?? 0,
+  transformerWh: sums[sum.transformer] ?? 0,
+  chargerWh: sums[sum.charger] ?? 0,
+  endWh: total(end),
+})
+
+/** Runs a course through a plan, on a bench that the caller keeps. */
+export function runCourse(
+  plan: Plan,
+  course: Course,
+  bench: Bench,
+  record: Record | null = null,
+  levels: Levels | null = null,
+): Outcome {
+  const { steps, stores, generator, shedding } = plan
+  const watches = plan.mayTrip && course.hourlyW === null
+  fill(plan, course, bench, watches)
+  const state = stateFor(plan, course, bench, record)
+  const { level, on, cur, sums, outcome } = state
+  const start = Float64Array.from(level)
+  if (record) putStart(record, level)
+  const two = stores.length > 1
+  const exam = watches ? examiner(plan, course.runs) : null
+  const lane =
+    record || course.hourlyW || shedding.policy !== 'none'
+      ? null
+      : laneFor(plan, course, bench, state, watches, levels)
+  const revives = plan.arrays.length > 0 || generator !== null
+  if (stores.some((s, k) => !s.works && (level[k] ?? 0) > (state.reserve[k] ?? 0)))
+    for (let t = 0; t < 3; t++) dark(state, t, 0, 'too cold', -1)
+
+  for (let m = 0; m < steps; m++) {
+    if (lane && !state.gone && !state.genOn && m >= state.deadUntil && on[0] && (!two || on[1])) {
+      lane.wake((sums[sum.fuelWh] ?? 0) > 0)
+      m = quietSteps(lane, m, steps)
+      if (m >= steps) break
+    }
+    if (levels && m % levels.every === 0) levels.into[levels.offset + m / levels.every] = total(level)
+    // what is empty for good stays so
+    if (!record && !revives && (state.gone || !(on[0] || (two && on[1])))) {
+      if (levels) rest(levels, m, steps, level)
+      break
+    }
+    for (const g of bench.active) cur[g] = (cur[g] ?? 0) + (bench.watts[g]?.[m] ?? 0)
+    if (shedding.policy !== 'none') letGo(state, m)
+    if (exam) overloads(state, exam, m)
+    else if (course.hourlyW) beyondMeans(state, m)
+    stepOf(state, m)
+  }
+  if (lane) {
+    addQuiet(state, lane)
+    for (let k = 0; k < state.stores; k++)
+      outcome.servedH[k] = (outcome.servedH[k] ?? 0) + lane.steps * state.stepH
+  }
+  // groups that nothing parts stand for one another
+  if (shedding.policy === 'none') for (let g = 2; g < 6; g++) outcome.servedH[g] = outcome.servedH[g & 1] ?? 0
+  if (!two) for (let g = 0; g < 6; g += 2) outcome.servedH[g + 1] = outcome.servedH[g] ?? 0
+  outcome.account = accountOf(start, sums, level)
+  outcome.endWh = outcome.account.endWh
+  outcome.generatorH = sums[sum.genH] ?? 0
+  outcome.gallons = sums[sum.gallons] ?? 0
+  return outcome
+}
+
+const mark = ({ record, stepH }: State, step: number, kind: EventKind, about = -1) =>
+  record?.marks.push({ hour: step * stepH, kind, about })
+
+/** A tier is dark for the first time. */
+function dark(state: State, tier: number, step: number, cause: Cause, about: number) {
+  const { outcome, plan, stepH } = state
+  if (outcome.firstDarkH[tier] !== never || !plan.hasTier[tier]) return
+  outcome.firstDarkH[tier] = step * stepH
+  outcome.cause[tier] = cause
+  if (tier === 0) outcome.causeAt = about
+}
+
+function setTier(state: State, tier: number, isOn: boolean, step: number) {
+  const { tierOn } = state
+  if ((tierOn[tier] === 1) === isOn) return
+  tierOn[tier] = isOn ? 1 : 0
+  mark(state, step, isOn ? 'back on' : 'let go', tier + 1)
+  if (!isOn) dark(state, tier, step, 'let go', -1)
+}
+
+/** What is let go at this step, by the policy. */
+function letGo(state: State, m: number) {
+  const { plan, stepH, capacity, level, reserve, tierOn, stores } = state
+  const { shedding } = plan
+  const hourOfDay = (state.course.beginsH + m * stepH) % 24
+  if (shedding.policy === 'by tier') {
+    let share = 1
+    for (let k = 0; k < stores; k++)
+      if ((capacity[k] ?? 0) > 0) share = Math.min(share, (level[k] ?? 0) / (capacity[k] ?? 1))
+    const { tier3BelowFraction: l3, tier2BelowFraction: l2 } = shedding
+    setTier(state, 2, share >= (tierOn[2] ? l3 : l3 + backAbove), m)
+    setTier(state, 1, share >= (tierOn[1] ? l2 : l2 + backAbove), m)
+    return
+  }
+  if (shedding.policy === 'by schedule') {
+    const isOn = shedding.spans.some(s => within(hourOfDay, s.fromH, s.toH))
+    setTier(state, 2, isOn, m)
+    setTier(state, 1, isOn, m)
+    return
+  }
+  // by hand: somebody looks, and reckons what is left against the mean of what is on
+  if (m > 0 && !shedding.atH.some(at => (((hourOfDay - at) % 24) + 24) % 24 < stepH)) return
+  const hoursLeft = (plan.steps - m) * stepH
+  let haveWh = 0
+  for (let k = 0; k < stores; k++) haveWh += Math.max(0, (level[k] ?? 0) - (reserve[k] ?? 0))
+  const asksWh = (tiers: number) => {
+    let W = 0
+    for (let t = 0; t < tiers; t++) W += plan.tierMeanW[t] ?? 0
+    const idleW = plan.stores.reduce((all, s) => all + s.idleW, 0)
+    return (W / (plan.stores[0]?.efficiencyFraction ?? 1) + idleW) * hoursLeft
+  }
+  setTier(state, 2, asksWh(3) <= haveWh, m)
+  setTier(state, 1, asksWh(2) <= haveWh, m)
+}
+
+/** Whether what runs in this step trips the source, and what follows. */
+function overloads(state: State, exam: ReturnType<typeof examiner>, m: number) {
+  const { plan, course, bench, va, tierOn, outcome, tripsBy } = state
+  const { limits } = plan
+  const va0 = (va[0] ?? 0) + (bench.VA[0][m] ?? 0)
+  const va1 = (va[1] ?? 0) + (bench.VA[1][m] ?? 0)
+  va[0] = va0
+  va[1] = va1
+  // what gives nothing is not overloaded
+  if (state.gone || m < state.deadUntil || state.genOn || !givesPower(state)) return
+  const all = va0 + va1
+  const may =
+    all > limits.totalVA ||
+    all + (bench.starts[2][m] ?? 0) > limits.surgeVA ||
+    (limits.split &&
+      (va0 > limits.legVA[0] ||
+        va1 > limits.legVA[1] ||
+        va0 + (bench.starts[0][m] ?? 0) > limits.legSurgeVA ||
+        va1 + (bench.starts[1][m] ?? 0) > limits.legSurgeVA))
+  if (!may) return
+  const trip = exam(m, tierOn)
+  if (!trip) return
+  const { trigger, beside } = trip
+  outcome.trips.push({ hour: m * state.stepH, trigger, beside })
+  mark(state, m, 'trip', trigger)
+  state.deadUntil = m + Math.max(1, Math.round((plan.restartMinutes * 60) / plan.stepS))
+  for (let t = 0; t < 3; t++) dark(state, t, m, 'trip', trigger)
+  const by = trigger + 1
+  const times = (tripsBy[by] ?? 0) + 1
+  tripsBy[by] = times
+  if (trigger >= 0 && (plan.loads[trigger]?.byHand || times >= mostTrips)) {
+    // a person switches it off; after tripping again and again it stays off
+    const forGood = times >= mostTrips
+    if (forGood && !outcome.leftOff.includes(trigger)) outcome.leftOff.push(trigger)
+    leaveOff(plan, course, bench, trigger, m + 1, forGood)
+  } else if (times > mostTrips) state.gone = true
+}
+
+const givesPower = ({ plan, on, stores }: State): boolean =>
+  stores < 2 ? on[0] === 1 : plan.both ? on[0] === 1 && on[1] === 1 : on[0] === 1 || on[1] === 1
+
+/** Means know no starts: what is above the source even on average it cannot carry. */
+function beyondMeans(state: State, m: number) {
+  const { cur, tierOn, plan } = state
+  if (state.gone) return
+  let all = 0
+  for (let g = 0; g < 6; g++) if (tierOn[g >> 1]) all += cur[g] ?? 0
+  if (all <= plan.limits.totalVA) return
+  state.gone = true
+  mark(state, m, 'trip')
+  for (let t = 0; t < 3; t++) dark(state, t, m, 'cannot carry', -1)
+}
+
+/** Whether the generator runs in this step, and how many watts it can give. */
+function generatorW(state: State, generator: PlanGenerator, m: number): number {
+  const { capacity, level, stores, sums, stepH } = state
+  const was = state.genOn
+  const fuelWh = sums[sum.fuelWh] ?? 0
+  if (fuelWh <= 0) {
+    state.genOn = false
+    if (was) mark(state, m, 'fuel gone')
+    return 0
+  }
+  const hourOfDay = (state.course.beginsH + m * stepH) % 24
+  const { fromH, toH, quietFromH, quietToH } = generator
+  const quiet = quietFromH !== null && quietToH !== null && within(hourOfDay, quietFromH, quietToH)
+  const allowed = !quiet && within(hourOfDay, fromH, toH)
+  let lowest = 1
+  let allFull = true
+  for (let k = 0; k < stores; k++) {
+    const share = (capacity[k] ?? 0) > 0 ? (level[k] ?? 0) / (capacity[k] ?? 1) : 1
+    lowest = Math.min(lowest, share)
+    if (share < generator.stopAtFraction - 1e-9) allFull = false
+  }
+  if (!allowed || allFull) state.genOn = false
+  else if (lowest <= generator.startAtFraction) state.genOn = true
+  if (state.genOn !== was) mark(state, m, state.genOn ? 'generator on' : 'generator off')
+  return state.genOn ? Math.min(generator.continuousW, fuelWh / stepH) : 0
+}
+
+/** One step of the stores: who is served from what, and for how much of the step. */
+function stepOf(state: State, m: number) {
+  const { plan, stepH, stores: n, cur, tierOn, on, level, reserve, capacity, sums } = state
+  const { need, sunIn, acIn, acOut, dcOut, got } = state
+  const { generator } = plan
+  const two = n > 1
+  if (state.deadUntil === m && m > 0) mark(state, m, 'reset')
+
+  const live = !state.gone && m >= state.deadUntil
+  let house = 0
+  for (let k = 0; k < n; k++) need[k] = 0
+  if (live)
+    for (const g of state.bench.active) {
+      if (!tierOn[g >> 1]) continue
+      const W = cur[g] ?? 0
+      house += W
+      need[two ? g & 1 : 0] = (need[two ? g & 1 : 0] ?? 0) + W
+    }
+  const genW = generator ? generatorW(state, generator, m) : 0
+  const carries = state.genOn && generator?.carriesHouse === true
+  let byGenerator = carries && live ? Math.min(genW, house) : 0
+
+  // served by stores that are on, or by the generator alone
+  const serves = live && (givesPower(state) || (carries && byGenerator >= house))
+  if (!serves) byGenerator = 0
+  const carried = !serves ? 0 : house > 0 ? byGenerator / house : carries ? 1 : 0
+
+  // charging: what the generator has left, shared out
+  let leftW = Math.max(0, genW - byGenerator)
+  const slot = Math.floor((m * plan.stepS) / (sunSlotMin * 60))
+  let part = 1
+  for (let k = 0; k < n; k++) {
+    const s = plan.stores[k]
+    if (!s) continue
+    const takes = s.charges ? Math.min(s.acChargeW, leftW / (n - k)) : 0
+    acIn[k] = takes
+    leftW -= takes
+    const isOn = serves && on[k] === 1
+    const W = isOn ? (need[k] ?? 0) * (1 - carried) : 0
+    acOut[k] = W
+    dcOut[k] = isOn && carried < 1 ? s.idleW + W / s.efficiencyFraction : 0
+    charge(state, k, state.course.sky.sunW[k]?.[slot] ?? 0)
+    const net = (sunIn[k] ?? 0) + (acIn[k] ?? 0) * s.chargerEfficiencyFraction - (dcOut[k] ?? 0)
+    if (net < 0 && isOn && (plan.both || !two))
+      part = Math.min(part, Math.max(0, (level[k] ?? 0) - (reserve[k] ?? 0)) / (-net * stepH))
+  }
+
+  let genCharge = 0
+  for (let k = 0; k < n; k++) {
+    const s = plan.stores[k]
+    if (!s) continue
+    const out = dcOut[k] ?? 0
+    const inW = (sunIn[k] ?? 0) + (acIn[k] ?? 0) * s.chargerEfficiencyFraction
+    // the moment within the step at which it is empty; two that stand or fall together share it
+    let share = part
+    if (two && !plan.both && out > inW)
+      share = Math.min(1, Math.max(0, (level[k] ?? 0) - (reserve[k] ?? 0)) / ((out - inW) * stepH))
+    level[k] = (level[k] ?? 0) + (inW - out * share) * stepH
+    const W = (acOut[k] ?? 0) * share
+    const fromGen = (need[k] ?? 0) * carried
+    // what the generator carries is not cut by an empty store
+    const gets = !serves ? 0 : carried >= 1 ? 1 : on[k] ? share : 0
+    got[k] = gets
+    add(state, k, W, out > 0 ? share : 0, fromGen * gets)
+    genCharge += acIn[k] ?? 0
+    const isEmpty = (level[k] ?? 0) <= (reserve[k] ?? 0) + 1e-9 * Math.max(1, capacity[k] ?? 0)
+    if (on[k] && isEmpty && share < 1) empty(state, k, m + share)
+    else if (!on[k]) revive(state, k, m)
+    if (state.record) full(state, k, m)
+  }
+  if (generator && state.genOn) {
+    const usedWh = (byGenerator + genCharge) * stepH
+    sums[sum.fuelWh] = Math.max(0, (sums[sum.fuelWh] ?? 0) - usedWh)
+    sums[sum.genH] = (sums[sum.genH] ?? 0) + stepH
+    sums[sum.gallons] = (sums[sum.gallons] ?? 0) + usedWh / generator.WhPerGallon
+  }
+  whoGotIt(state, m, live)
+  if (state.record) putStep(state, state.record, m, byGenerator + genCharge)
+}
+
+/** What of sun and charger the battery can take now; the generator throttles before the sun is left unused. */
+function charge(state: State, k: number, sunW: number) {
+  const { plan, capacity, level, stepH, acIn, sunIn, dcOut, sums } = state
+  const s = plan.stores[k]
+  if (!s) return
+  const holds = capacity[k] ?? 0
+  const share = holds > 0 ? (level[k] ?? 0) / holds : 1
+  // less and less when it is nearly full, nothing when it is too cold
+  const taper =
+    share <= s.taperFromFraction ? 1 : Math.max(0.1, (1 - share) / Math.max(1e-9, 1 - s.taperFromFraction))
+  const accepts = s.charges ? Math.max(0, Math.min(s.acceptsW * taper, (holds - (level[k] ?? 0)) / stepH)) : 0
+  const fromAc = (acIn[k] ?? 0) * s.chargerEfficiencyFraction
+  let surplus = sunW + fromAc - (dcOut[k] ?? 0) - accepts
+  let used = sunW
+  if (surplus > 0) {
+    const less = Math.min(fromAc, surplus)
+    acIn[k] = (acIn[k] ?? 0) - less / s.chargerEfficiencyFraction
+    surplus -= less
+    used = Math.max(0, sunW - surplus)
+  }
+  sunIn[k] = used
+  sums[sum.sunUnused] = (sums[sum.sunUnused] ?? 0) + (sunW - used) * stepH
+}
+
+/** Books a step of one store: watts to its loads, the share of the step it was on, watts straight from the generator. */
+function add(state: State, k: number, W: number, share: number, fromGenW: number) {
+  const { plan, sums, stepH, sunIn, acIn } = state
+  const s = plan.stores[k]
+  if (!s) return
+  const { idleW: transformerIdleW, efficiencyFraction: keeps } = plan.transformer ?? noTransformer
+  const inTransformer = W / keeps - W
+  const ac = acIn[k] ?? 0
+  sums[sum.idle] = (sums[sum.idle] ?? 0) + (s.idleW - transformerIdleW) * share * stepH
+  sums[sum.transformer] = (sums[sum.transformer] ?? 0) + (inTransformer + transformerIdleW * share) * stepH
+  sums[sum.inverter] = (sums[sum.inverter] ?? 0) + (W / s.efficiencyFraction - W - inTransformer) * stepH
+  sums[sum.charger] = (sums[sum.charger] ?? 0) + ac * (1 - s.chargerEfficiencyFraction) * stepH
+  sums[sum.sun] = (sums[sum.sun] ?? 0) + (sunIn[k] ?? 0) * stepH
+  sums[sum.genCharge] = (sums[sum.genCharge] ?? 0) + ac * stepH
+  sums[sum.genHouse] = (sums[sum.genHouse] ?? 0) + fromGenW * stepH
+  sums[sum.loads] = (sums[sum.loads] ?? 0) + (W + fromGenW) * stepH
+}
+const noTransformer = { idleW: 0, efficiencyFraction: 1 }
+
+/** The quiet steps all at once: every loss is in proportion to the watts or to the time. */
+function addQuiet(state: State, lane: { loadW: Float64Array; sunW: Float64Array; steps: number }) {
+  const { plan, sums, stepH } = state
+  const { idleW: transformerIdleW, efficiencyFraction: keeps } = plan.transformer ?? noTransformer
+  plan.stores.forEach((s, k) => {
+    const Wh = (lane.loadW[k] ?? 0) * stepH
+    const h = lane.steps * stepH
+    const inTransformer = Wh / keeps - Wh
+    sums[sum.loads] = (sums[sum.loads] ?? 0) + Wh
+    sums[sum.idle] = (sums[sum.idle] ?? 0) + (s.idleW - transformerIdleW) * h
+    sums[sum.transformer] = (sums[sum.transformer] ?? 0) + inTransformer + transformerIdleW * h
+    sums[sum.inverter] = (sums[sum.inverter] ?? 0) + Wh / s.efficiencyFraction - Wh - inTransformer
+    sums[sum.sun] = (sums[sum.sun] ?? 0) + (lane.sunW[k] ?? 0) * stepH
+  })
+}
+
+function empty(state: State, k: number, step: number) {
+  const { on, outcome, stepH } = state
+  on[k] = 0
+  if (outcome.emptyH === never) {
+    outcome.emptyH = step * stepH
+    outcome.emptyStore = k
+  }
+  mark(state, step, 'store empty', k)
+}
+
+function revive(state: State, k: number, m: number) {
+  const { plan, on, level, reserve, capacity } = state
+  const from = reserve[k] ?? 0
+  const back = from + backAbove * ((capacity[k] ?? 0) - from)
+  if (!plan.stores[k]?.works || (capacity[k] ?? 0) <= 0 || (level[k] ?? 0) < back) return
+  on[k] = 1
+  mark(state, m + 1, 'store back', k)
+}
+
+function full(state: State, k: number, m: number) {
+  const { full: was, level, capacity } = state
+  if ((capacity[k] ?? 0) <= 0) return
+  const isFull = (level[k] ?? 0) >= (capacity[k] ?? 0) * 0.9999
+  if (isFull && !was[k] && m > 0) mark(state, m + 1, 'full', k)
+  was[k] = isFull ? 1 : 0
+}
+
+/** Puts down who was served for how much of the step, and who is dark for the first time. */
+function whoGotIt(state: State, m: number, live: boolean) {
+  const { plan, outcome, tierOn, got, stepH, record } = state
+  const two = state.stores > 1
+  // where nothing is let go the first tier's groups stand for all
+  const groups = record || plan.shedding.policy !== 'none' ? 6 : 2
+  for (let g = 0; g < groups; g++) {
+    const gets = tierOn[g >> 1] ? (got[two ? g & 1 : 0] ?? 0) : 0
+    outcome.servedH[g] = (outcome.servedH[g] ?? 0) + gets * stepH
+    const of = record?.served[g]
+    if (of) of[m] = gets
+  }
+  if (!live) return
+  let least = 1
+  for (let k = 0; k < state.stores; k++) if (plan.storeFeeds[k]) least = Math.min(least, got[k] ?? 0)
+  if (least < 1)
+    for (let t = 0; t < 3; t++) if (tierOn[t]) dark(state, t, m + least, 'store empty', outcome.emptyStore)
+}
+
+function putStart(record: Record, level: Float64Array) {
+  record.levelWh[0] = total(level)
+  level.forEach((Wh, k) => {
+    const of = record.storesWh[k]
+    if (of) of[0] = Wh
+  })
+}
+
+function putStep(state: State, record: Record, m: number, generator: number) {
+  const { level, sunIn, acOut, dcOut, acIn, need, got, plan } = state
+  record.levelWh[m + 1] = total(level)
+  let loads = 0
+  let lost = 0
+  for (let k = 0; k < state.stores; k++) {
+    const of = record.storesWh[k]
+    if (of) of[m + 1] = level[k] ?? 0
+    const gets = got[k] ?? 0
+    loads += (need[k] ?? 0) * gets
+    lost +=
+      ((dcOut[k] ?? 0) - (acOut[k] ?? 0)) * gets +
+      (acIn[k] ?? 0) * (1 - (plan.stores[k]?.chargerEfficiencyFraction ?? 1))
+  }
+  record.sunW[m] = total(sunIn)
+  record.generatorW[m] = generator
+  record.loadsW[m] = loads
+  record.lostW[m] = lost
+}
+
+/** Whether an hour of the day lies in a span, over midnight if need be; a span of no length is the whole day for none. */
+const within = (h: number, fromH: number, toH: number) =>
+  fromH === toH ? false : fromH < toH ? h >= fromH && h < toH : h >= fromH || h < toH

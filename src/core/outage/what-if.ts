@@ -1,0 +1,103 @@
+import * as z from 'zod'
+import { labelled } from '../field'
+import type { Job } from '../job/schema'
+import type { Load } from '../loads/load'
+import { seasonSchema } from '../loads/season'
+import { within } from '../quantity'
+
+/** What could be otherwise, on top of the job as it is. Nothing of it is kept with the job. */
+export const whatIfSchema = z.strictObject({
+  colderC: labelled(within(-30, 30, '°C').default(0), 'Colder by', 'C'),
+  cloudierFraction: labelled(within(-1, 1, '(a fraction)').default(0), 'Cloudier by', 'fraction'),
+  moreExpansions: labelled(z.int().min(-20).max(20).default(0), 'Batteries more', 'count'),
+  reserveFraction: labelled(within(0, 0.9, '(a fraction)').optional(), 'Reserve kept', 'fraction'),
+  beginsH: labelled(within(0, 23.99, '(an hour of the day)').optional(), 'Begins at', 'h'),
+  season: seasonSchema.optional(),
+  kettle: z.boolean().default(false),
+})
+export type WhatIf = z.infer<typeof whatIfSchema>
+export const asItIs: WhatIf = whatIfSchema.parse({})
+
+export const isAsItIs = (whatIf: WhatIf): boolean => JSON.stringify(whatIf) === JSON.stringify(asItIs)
+
+/** A kettle at seven in the morning: 1,500 W for four minutes, by hand, on the first picked 120 V circuit. */
+const kettle: Load = {
+  id: 'what-if-kettle',
+  name: 'Kettle at 7:00',
+  runningW: { value: 1500, from: 'typical value' },
+  powerFactor: { value: 1, from: 'typical value' },
+  // at seven, and at no other hour
+  dutyFraction: { value: 4 / 1440, from: 'assumed' },
+  idleW: { value: 0, from: 'typical value' },
+  nature: 'plain',
+  byHand: false,
+  needsBond: false,
+  pattern: { kind: 'event', timesPerDay: 1, minutes: 4, fromH: 7, toH: 8 },
+}
+
+/**
+ * The job under a what-if. A store that stands outdoors or in the cold is colder too; more batteries are expansion units of
+ * every unit that takes them, or strings of its bank; the reserve stays below the charge at the beginning.
+ */
+export function withWhatIf(job: Job, whatIf: WhatIf): Job {
+  const { colderC, cloudierFraction, moreExpansions, reserveFraction, beginsH, season } = whatIf
+  const { outage, source } = job
+  let panels = job.panels
+  if (whatIf.kettle) {
+    const on = panels.flatMap(p => p.circuits).find(c => c.picked && c.poles === 1)
+    panels = panels.map(p => ({
+      ...p,
+      circuits: p.circuits.map(c => (c === on ? { ...c, loads: [...c.loads, kettle] } : c)),
+    }))
+  }
+  const coldest = source?.stands?.coldestC
+  const outdoorC = outage.outdoorC
+  return {
+    ...job,
+    panels,
+    outage: {
+      ...outage,
+      ...(outdoorC !== undefined && colderC !== 0 && { outdoorC: outdoorC - colderC }),
+      ...(cloudierFraction !== 0 && {
+        cloudFraction: Math.max(0, Math.min(1, (outage.cloudFraction ?? 0.55) + cloudierFraction)),
+      }),
+      ...(reserveFraction !== undefined && {
+        reserveFraction: Math.min(reserveFraction, outage.startFraction - 0.01),
+      }),
+      ...(beginsH !== undefined && { beginsH }),
+      ...(season && { season }),
+    },
+    ...(source && {
+      source: {
+        ...source,
+        units: source.units.map(u => {
+          const { equipment, bank } = u
+          if (!moreExpansions) return u
+          if (equipment.kind === 'station')
+            return {
+              ...u,
+              expansionUnits: Math.max(
+                0,
+                Math.min(equipment.expansion?.most ?? 0, u.expansionUnits + moreExpansions),
+              ),
+            }
+          return bank
+            ? {
+                ...u,
+                bank: {
+                  ...bank,
+                  parallel: Math.max(
+                    1,
+                    Math.min(bank.equipment.mostParallel, bank.parallel + moreExpansions),
+                  ),
+                },
+              }
+            : u
+        }),
+        ...(coldest !== undefined &&
+          colderC !== 0 &&
+          source.stands && { stands: { ...source.stands, coldestC: coldest - colderC } }),
+      },
+    }),
+  }
+}

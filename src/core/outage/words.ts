@@ -1,0 +1,159 @@
+import { figure, quantity, together } from '../units/format'
+import type { Chance } from './chance'
+import type { Cause } from './kernel'
+import type { Plan } from './plan'
+import type { Trace } from './trace'
+
+/** What a simulation says, in sentences. */
+
+const seasonsOf: Record<string, string> = {
+  winter: 'winters',
+  spring: 'springs',
+  summer: 'summers',
+  autumn: 'autumns',
+}
+const times = (plan: Plan) => (plan.season ? `${seasonsOf[plan.season]} like this` : 'such outages')
+/** Out of a hundred; never all or none unless every draw said so. */
+export function outOf100(fraction: number): string {
+  const n = Math.round(fraction * 100)
+  if (n === 100 && fraction < 1) return 'more than 99'
+  if (n === 0 && fraction > 0) return 'fewer than 1'
+  return String(n)
+}
+
+/** `2 circulators, 41 %`: the circuits that took most of the energy, of the mean course. */
+export function largestTakers(plan: Plan, trace: Trace, most = 1): { name: string; fraction: number }[] {
+  const all = trace.account.byCircuitWh.reduce((a, b) => a + b, 0)
+  return plan.circuits
+    .map((c, n) => ({ name: c.name, fraction: all > 0 ? (trace.account.byCircuitWh[n] ?? 0) / all : 0 }))
+    .sort((a, b) => b.fraction - a.fraction)
+    .slice(0, most)
+}
+
+const whyOf = (plan: Plan, trace: Trace, cause: Cause, store: number): string => {
+  const [taker] = largestTakers(plan, trace)
+  const mostly =
+    taker && taker.fraction > 0.15
+      ? `; ${taker.name} takes the most, ${quantity(taker.fraction, 'fraction')}`
+      : ''
+  switch (cause) {
+    case 'store empty':
+      return plan.stores.length > 1
+        ? `${plan.stores[store]?.name ?? 'one battery'} is empty first${mostly}`
+        : `the store is down to its reserve${mostly}`
+    case 'let go':
+      return 'it is let go by the shedding that is set'
+    case 'cannot carry':
+      return 'the picked circuits together draw more, even on average, than the source gives'
+    case 'too cold':
+      return 'the battery does not work in that cold'
+    case 'trip':
+      return 'an overload trips the source'
+    default:
+      return ''
+  }
+}
+
+/** Who goes first, when the energy does not last. */
+export function firstToGo(plan: Plan, chance: Chance): string {
+  const [first] = chance.causes
+  const mustRun = plan.circuits.filter(c => c.tier === 1)
+  if (!first || !plan.circuits.length) return ''
+  if (plan.shedding.policy !== 'none' && plan.hasTier[2]) return 'what may go'
+  if (plan.stores.length > 1 && !plan.both && first.store >= 0) {
+    const on = plan.circuits.filter(c => (c.share[first.store] ?? 0) > 0)
+    return on.length ? together(on.slice(0, 3).map(c => c.name)) : 'that leg'
+  }
+  return mustRun.length === 1 && plan.circuits.length === 1
+    ? (mustRun[0]?.name ?? '')
+    : 'every circuit at once'
+}
+
+/** The sentence first: how long, how likely, what goes first and why. */
+export function headline(plan: Plan, chance: Chance, mean: Trace): string {
+  const asked = quantity(plan.hours, 'h')
+  if (!plan.circuits.length) return `Nothing is picked: only the source’s own draw runs for ${asked}.`
+  const [first] = chance.causes
+  const lasts =
+    chance.lasts.fraction === 1
+      ? `Lasts ${asked} in all of ${chance.draws.toLocaleString('en-US')} ${times(plan)}`
+      : chance.lasts.fraction === 0
+        ? `Does not last ${asked} in any of ${chance.draws.toLocaleString('en-US')} ${times(plan)}: ${quantity(chance.hours.middle, 'h')} in the middle one`
+        : `Lasts ${asked} in ${outOf100(chance.lasts.fraction)} of 100 ${times(plan)}`
+  const goes = first
+    ? `; the first to go, about hour ${figure(first.atH)}, is ${firstToGo(plan, chance)}, because ${whyOf(plan, mean, first.cause, first.store)}`
+    : ''
+  return `${lasts}${goes}.`
+}
+
+/** How sure the chance is. */
+export const sureness = ({ lasts, draws }: Chance): string =>
+  `From ${draws.toLocaleString('en-US')} draws: between ${outOf100(lasts.low)} and ${outOf100(lasts.high)} of 100 (95 % interval).`
+
+/** Overloads, in a sentence; empty where there is none. */
+export function tripSentence(plan: Plan, chance: Chance): string {
+  const [kind] = chance.tripKinds
+  if (!kind) return ''
+  const trigger = plan.loads[kind.trigger]?.name ?? 'the load'
+  const beside = plan.loads[kind.beside]?.name
+  const starts = (plan.loads[kind.trigger]?.startVA ?? 0) > 0
+  return `In ${outOf100(chance.trips.fraction)} of 100 an overload trips the source: mostly ${trigger}${starts ? ' starting' : ''}${beside ? ` while ${beside} runs` : ' by itself'}.`
+}
+
+/** The generator, in a sentence; empty without one. */
+export function generatorSentence(plan: Plan, { generatorH, gallons, fuelGone }: Chance): string {
+  if (!plan.generator) return ''
+  if (plan.generator.gallons <= 0)
+    return `The ${plan.generator.name} has no fuel: 0 gallons are kept. It never runs.`
+  const gone =
+    fuelGone.fraction > 0
+      ? ` The ${quantity(plan.generator.gallons, 'gal')} kept are used up in ${outOf100(fuelGone.fraction)} of 100.`
+      : ''
+  return `The ${plan.generator.name} runs ${quantity(generatorH.middle, 'h')} on ${quantity(gallons.middle, 'gal')} in the middle case (${figure(generatorH.low)} to ${figure(generatorH.high)} h).${gone}`
+}
+
+/** What is lost and where, in words for the account. */
+export function accountRows(
+  plan: Plan,
+  { account }: Trace,
+): { side: 'in' | 'out' | 'lost' | 'left'; name: string; Wh: number }[] {
+  const rows: { side: 'in' | 'out' | 'lost' | 'left'; name: string; Wh: number }[] = [
+    { side: 'in', name: 'Stored at the beginning', Wh: account.startWh },
+    { side: 'in', name: 'Sun', Wh: account.sunWh },
+    { side: 'in', name: 'Generator, straight to the loads', Wh: account.generatorHouseWh },
+    { side: 'in', name: 'Generator, into the charger', Wh: account.generatorChargeWh },
+    ...plan.circuits.map((c, n) => ({ side: 'out' as const, name: c.name, Wh: account.byCircuitWh[n] ?? 0 })),
+    { side: 'lost', name: 'The source’s own draw', Wh: account.idleWh },
+    { side: 'lost', name: 'Inverter', Wh: account.inverterWh },
+    { side: 'lost', name: 'Autotransformer', Wh: account.transformerWh },
+    { side: 'lost', name: 'Charger', Wh: account.chargerWh },
+    { side: 'left', name: 'Stored at the end', Wh: account.endWh },
+  ]
+  return rows.filter(r => r.Wh > 0 || r.side === 'left')
+}
+
+/** What the simulation takes for granted, in words. */
+export function assumptions(plan: Plan): string[] {
+  const { weather } = plan
+  return [
+    weather.year
+      ? `Weather of ${weather.year.name}.`
+      : plan.arrays.length
+        ? `No weather file: sun by clear sky and clouds in closed form, ${quantity(weather.cloudFraction, 'fraction')} of the sky cloudy.`
+        : '',
+    weather.outdoorC === null && !weather.year && plan.loads.some(l => l.weather)
+      ? 'No outdoor temperature: heating and cooling stay as they were read.'
+      : '',
+    plan.beginsH === null
+      ? 'Any hour of beginning: each draw has its own; the mean has loads of an average hour, and a sun that begins at 18:00.'
+      : '',
+    ...plan.assumed.map(a => `Assumed: ${a}.`),
+    `People let a large load wait in ${quantity(plan.heedFraction, 'fraction')} of the times.`,
+    ...(plan.generator && !plan.generator.carriesHouse
+      ? [`The ${plan.generator.name} only charges: the house stays on the source meanwhile.`]
+      : []),
+    ...plan.arrays.flatMap(a =>
+      a.works ? [] : [`${a.name} brings nothing: its volts do not suit the input.`],
+    ),
+  ].filter(Boolean)
+}
