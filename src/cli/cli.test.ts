@@ -30,7 +30,7 @@ test('lists, answers from a file and from standard input, prints schemas', () =>
     output: { type: 'object' },
   })
   expect(JSON.parse(run(['schema', 'job']).out)).toMatchObject({
-    properties: { formatVersion: { const: 5 } },
+    properties: { formatVersion: { const: 6 } },
   })
 })
 
@@ -101,10 +101,10 @@ test.each(demoJobs.map(d => [d.job.title, d.job]))('evaluate prints what the cor
 test('evaluate refuses a newer, a cut and a huge file, each in words', () => {
   const text = JSON.stringify(alderHollow)
   const why = (content: string) => run(['evaluate', file('bad.json', content)])
-  expect(why(text.replace('"formatVersion":5', '"formatVersion":6'))).toMatchObject({
+  expect(why(text.replace('"formatVersion":6', '"formatVersion":7'))).toMatchObject({
     status: 2,
     out: '',
-    err: expect.stringMatching(/reads up to 5/),
+    err: expect.stringMatching(/reads up to 6/),
   })
   expect(why(text.slice(0, 999)).err).toMatch(/cut short/)
   expect(why(' '.repeat(50_000_000)).err).toMatch(/larger than 2,000,000 bytes/)

@@ -13,8 +13,8 @@ test('a document reads back as it was written', () => {
 })
 
 test('a newer format, a truncated file and a foreign file each say what they are', () => {
-  expect(why(text.replace('"formatVersion":5', '"formatVersion":7'))[0]).toMatch(
-    /formatVersion: is 7; this Spillway reads up to 5/,
+  expect(why(text.replace('"formatVersion":6', '"formatVersion":7'))[0]).toMatch(
+    /formatVersion: is 7; this Spillway reads up to 6/,
   )
   expect(why(text.slice(0, 500))[0]).toMatch(/not whole JSON .* cut short/)
   expect(why('[1, 2]')[0]).toMatch(/not a job document/)
@@ -74,7 +74,7 @@ test('a document of version 1 reads as one of today: no calculations, no brief, 
   }
   const read = readJob(old)
   expect(read.ok && read.value).toMatchObject({
-    formatVersion: 5,
+    formatVersion: 6,
     calculations: [],
     brief: { wants: [] },
     requests: [],

@@ -1,169 +1,181 @@
 'use client'
 import Button from '@mui/material/Button'
-import { useEffect } from 'react'
-import * as z from 'zod'
-import { hourText } from '@/core/job/needs'
-import { conditionsOf, outageSchema } from '@/core/job/schema'
-import { seasonSchema } from '@/core/loads/season'
-import { quantity } from '@/core/units/format'
-import { useScale, useUnitChoice } from '../bench/units'
-import { Choice } from '../common/Choice'
-import { EditField, readNumber } from '../common/EditField'
+import { useState } from 'react'
+import type { Trace } from '@/core/outage/trace'
+import { asItIs, isAsItIs, type WhatIf } from '@/core/outage/what-if'
+import { outOf100 } from '@/core/outage/words'
+import { shortName } from '@/core/source/store'
+import { sentenceStart } from '@/core/units/format'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
-import styles from './OutageView.module.css'
-import { StoreChart } from './StoreChart'
+import { AskedFields } from './AskedFields'
+import { LivedThrough } from './LivedThrough'
+import styles from './Outage.module.css'
+import { OutageChart, type Overlay } from './OutageChart'
+import { OutageTables } from './OutageTables'
+import { PanelThen } from './PanelThen'
+import { type Simulated, useOutage } from './useOutage'
+import { WhatIfBar } from './WhatIfBar'
 
-const usualHours = [8, 24, 36, 72, 96]
-const { hours, reserveFraction, startFraction, deratingFraction, outdoorC } = outageSchema.shape
+/** What was held for comparison, by job: it stays while the source is changed elsewhere. */
+const held = new Map<string, Overlay>()
 
-/** 17, 17:30 or 5 pm as an hour of the day; nothing for any. */
-function readHour(text: string): { value: number | null } | { problem: string } {
-  if (text.trim() === '') return { value: null }
-  const [, h = '', m = '0', half] = /^\s*(\d{1,2})(?::(\d{2}))?\s*(am|pm)?\s*$/i.exec(text) ?? []
-  const hour = half ? (Number(h) % 12) + (half.toLowerCase() === 'pm' ? 12 : 0) : Number(h)
-  return h === '' || hour > 23 || Number(m) > 59
-    ? { problem: 'must be an hour of the day, such as 17 or 17:30' }
-    : { value: hour + Number(m) / 60 }
-}
-const percent = (fraction: number) => String(Number((fraction * 100).toPrecision(12)))
-
-/** A fraction's problem in per cent, as it is typed. */
-const readPercent = (schema: typeof reserveFraction, low: number, high: number) => (text: string) => {
-  const got = readNumber(schema, 0.01)(text)
-  return 'problem' in got && got.problem.includes('fraction')
-    ? { problem: `must be from ${low} to ${high} %` }
-    : got
-}
-
-/** How long it has to last, what is kept back, and the store falling meanwhile. */
+/** The question on every job: how long, how likely, what goes first, and what if. */
 export function OutageView() {
-  const outage = useWorkspace(s => s.job.outage)
-  const act = useWorkspace(s => s.act)
-  const line = useWorkspace(s => s.evaluation.balance.find(l => l.id === 'hours'))
-  const set = (facts: Partial<typeof outage>, clear?: ('beginsH' | 'season' | 'outdoorC')[]) =>
-    act({ op: 'setOutage', facts, ...(clear && { clear }) })
-  const asked = useWorkspace(
-    s => conditionsOf({ ...s.job, outage: { ...s.job.outage, season: undefined } }).season,
-  )
-  const { temperature, setTemperature } = useUnitChoice()
-  const degrees = useScale('C')
-  useEffect(() => {
-    void useUnitChoice.persist.rehydrate()
-  }, [])
-  const readDegrees = (text: string) => {
-    const got = readNumber(z.number())(text)
-    if ('problem' in got) return got
-    const parsed = outdoorC.safeParse(Number(degrees.read(got.value).toPrecision(6)))
-    return parsed.success
-      ? { value: parsed.data ?? null }
-      : { problem: `must be from ${degrees.shown(-50)} to ${degrees.shown(50)} ${degrees.symbol}` }
-  }
+  const job = useWorkspace(s => s.job)
   return (
     <div className={styles.view}>
       <h1>Outage</h1>
-      <section className={styles.fields} aria-label="What is asked">
-        <div>
-          <EditField
-            label="Hours to last"
-            value={String(outage.hours)}
-            unit="h"
-            inputMode="decimal"
-            read={readNumber(hours)}
-            onCommit={value => set({ hours: value })}
-          />
-          <div className={styles.usual}>
-            {usualHours.map(h => (
-              <Button
-                key={h}
-                size="small"
-                variant={outage.hours === h ? 'contained' : 'outlined'}
-                aria-pressed={outage.hours === h}
-                onClick={() => set({ hours: h })}
-              >
-                {quantity(h, 'h')}
-              </Button>
-            ))}
-          </div>
-        </div>
-        <EditField
-          label="Kept in reserve"
-          value={percent(outage.reserveFraction)}
-          unit="%"
-          inputMode="decimal"
-          help="Of the store, for the outage that lasts longer"
-          read={readPercent(reserveFraction, 0, 90)}
-          onCommit={value => set({ reserveFraction: value })}
-        />
-        <EditField
-          label="Charge when it begins"
-          value={percent(outage.startFraction)}
-          unit="%"
-          inputMode="decimal"
-          read={readPercent(startFraction, 5, 100)}
-          onCommit={value => set({ startFraction: value })}
-        />
-        <EditField
-          label="Capacity left after cold and age"
-          value={percent(outage.deratingFraction)}
-          unit="%"
-          inputMode="decimal"
-          help="Below freezing, and after years, less"
-          read={readPercent(deratingFraction, 30, 100)}
-          onCommit={value => set({ deratingFraction: value })}
-        />
-        <EditField
-          label="Begins at"
-          value={outage.beginsH === undefined ? '' : hourText(outage.beginsH)}
-          help="Hour of the day, such as 17 or 17:30; empty: any"
-          read={readHour}
-          onCommit={value => (value === null ? set({}, ['beginsH']) : set({ beginsH: value }))}
-        />
-        <Choice
-          label="Season"
-          value={outage.season ?? ''}
-          options={[
-            { value: '', label: asked ? `as asked: ${asked}` : 'not said' },
-            ...seasonSchema.options.map(value => ({ value, label: value })),
-          ]}
-          onChange={value => {
-            const season = seasonSchema.safeParse(value)
-            if (season.success) set({ season: season.data })
-            else set({}, ['season'])
-          }}
-        />
-        <div>
-          <EditField
-            label="Coldest or hottest outdoors"
-            value={
-              outage.outdoorC === undefined
-                ? ''
-                : String(Number(degrees.shown(outage.outdoorC).toPrecision(6)))
-            }
-            unit={degrees.symbol}
-            inputMode="decimal"
-            help="Heating and cooling are scaled to it"
-            read={text => (text.trim() === '' ? { value: null } : readDegrees(text))}
-            onCommit={value => (value === null ? set({}, ['outdoorC']) : set({ outdoorC: value }))}
-          />
-          <div className={styles.usual}>
-            {(['F', 'C'] as const).map(t => (
-              <Button
-                key={t}
-                size="small"
-                variant={temperature === t ? 'contained' : 'outlined'}
-                aria-pressed={temperature === t}
-                onClick={() => setTemperature(t)}
-              >
-                °{t}
-              </Button>
-            ))}
-          </div>
-        </div>
+      {job.source ? (
+        <Outlook />
+      ) : (
+        <p className={styles.empty}>Choose a source, and its outage is simulated here.</p>
+      )}
+      <section className={styles.card} aria-label="Outage asked for">
+        <h2>Asked for</h2>
+        <AskedFields />
       </section>
-      {line && <p className={styles.sentence}>{line.sentence}</p>}
-      <StoreChart />
+      <LivedThrough />
       <FindingsHere view="outage" />
     </div>
+  )
+}
+
+function Outlook() {
+  const job = useWorkspace(s => s.job)
+  const id = useWorkspace(s => s.id)
+  const closed = useWorkspace(s => s.evaluation.balance.find(l => l.id === 'hours'))
+  const showWorking = useWorkspace(s => s.showWorking)
+  const [whatIf, setWhatIf] = useState<WhatIf>(asItIs)
+  const simulated = useOutage(job, whatIf)
+  const [hour, setHour] = useState(0)
+  const [overlay, setOverlay] = useState<Overlay | null>(held.get(id) ?? null)
+  const { plan, mean, chance, answer, one, faults, busy, trouble, stop, look } = simulated
+  if (trouble || faults.length)
+    return (
+      <>
+        <p className={styles.empty} role="alert">
+          {trouble ?? faults.map(f => `${sentenceStart(f.path)} ${f.message}.`).join(' ')}
+        </p>
+        {!isAsItIs(whatIf) && <WhatIfBar value={whatIf} onChange={setWhatIf} />}
+      </>
+    )
+  if (!plan || !mean) return <p className={styles.empty}>The outage is being simulated…</p>
+  const trace: Trace = one ?? mean
+  const hold = () => {
+    const now = { name: job.source ? shortName(job.source) : 'this design', mean, chance }
+    held.set(id, now)
+    setOverlay(now)
+  }
+  return (
+    <>
+      <section className={styles.answer} aria-label="Answer" aria-live="polite" data-settled={!busy}>
+        <p className={styles.sentence}>
+          {answer?.headline ?? closed?.sentence}
+          {!isAsItIs(whatIf) && <em> (what if)</em>}
+        </p>
+        <p className={styles.sure}>
+          {answer ? answer.sureness : 'The mean is drawn; the chances are being drawn.'}{' '}
+          {busy && (
+            <Button size="small" onClick={stop}>
+              Stop
+            </Button>
+          )}
+          {answer && (
+            <Button size="small" onClick={() => showWorking(answer.working)}>
+              Show the working
+            </Button>
+          )}
+        </p>
+        {answer && <Lines simulated={simulated} />}
+        <p className={styles.thumb}>Closed form, at the average draw: {closed?.sentence}</p>
+      </section>
+      <figure className={styles.chart}>
+        <div className={styles.chartHead}>
+          <div className={styles.legend} aria-hidden="true">
+            <span data-key="water">store, {trace.draw < 0 ? 'on average' : `draw ${trace.draw + 1}`}</span>
+            {chance && <span data-key="band">half and nine tenths of the draws</span>}
+            {overlay && <span data-key="overlay">{overlay.name}, held</span>}
+            {plan.arrays.length > 0 && <span data-key="sun">sun</span>}
+            {plan.generator && <span data-key="gen">generator</span>}
+            <span data-key="must">must run</span>
+            <span data-key="should">should run</span>
+            <span data-key="may">may go</span>
+            <span data-key="lost">lost</span>
+          </div>
+        </div>
+        <OutageChart
+          plan={plan}
+          trace={trace}
+          chance={chance}
+          overlay={overlay}
+          hour={Math.min(hour, plan.hours)}
+          onHour={setHour}
+        />
+        <figcaption>
+          Marks: ↑ sunrise, ↓ sunset, G and g generator on and off, − let go, + back on, ! overload, r reset,
+          0 store empty, 1 store back, = full. Press in the drawing, or move the slider below, to see the
+          panel at that hour.
+        </figcaption>
+        <div className={styles.chartButtons}>
+          <Button variant={one ? 'outlined' : 'contained'} aria-pressed={!one} onClick={() => look(null)}>
+            Average course
+          </Button>
+          <Button
+            variant={one ? 'contained' : 'outlined'}
+            aria-pressed={Boolean(one)}
+            onClick={() => look(one ? one.draw + 1 : 0)}
+          >
+            {one ? `Draw ${one.draw + 1}: next one` : 'One of the draws'}
+          </Button>
+          {overlay ? (
+            <Button
+              variant="outlined"
+              onClick={() => {
+                held.delete(id)
+                setOverlay(null)
+              }}
+            >
+              Let go of {overlay.name}
+            </Button>
+          ) : (
+            <Button variant="outlined" onClick={hold}>
+              Hold for comparison
+            </Button>
+          )}
+        </div>
+      </figure>
+      <PanelThen plan={plan} trace={trace} hour={Math.min(hour, plan.hours)} onHour={setHour} />
+      <WhatIfBar value={whatIf} onChange={setWhatIf} />
+      <OutageTables plan={plan} trace={trace} chance={chance} name={job.title} />
+    </>
+  )
+}
+
+function Lines({ simulated: { answer } }: { simulated: Simulated }) {
+  if (!answer) return null
+  return (
+    <>
+      <ul className={styles.tiers}>
+        {answer.tiers.map(t => (
+          <li key={t.tier}>
+            <strong>{outOf100(t.fraction)} of 100</strong> {t.name.toLowerCase()}, served throughout
+          </li>
+        ))}
+      </ul>
+      <ul className={styles.lines}>
+        {[answer.trips, answer.hours, answer.left, answer.generator].filter(Boolean).map(text => (
+          <li key={text}>{text}</li>
+        ))}
+      </ul>
+      <details className={styles.taken}>
+        <summary>What is taken for granted</summary>
+        <ul>
+          {answer.assumptions.map(text => (
+            <li key={text}>{text}</li>
+          ))}
+        </ul>
+      </details>
+    </>
   )
 }

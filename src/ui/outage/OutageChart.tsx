@@ -1,0 +1,282 @@
+'use client'
+import { type PointerEvent, useId } from 'react'
+import type { Chance } from '@/core/outage/chance'
+import type { EventKind } from '@/core/outage/kernel'
+import type { Plan } from '@/core/outage/plan'
+import type { Trace } from '@/core/outage/trace'
+import { figure, quantity } from '@/core/units/format'
+import { roundTicks } from '@/core/units/ticks'
+import styles from './Outage.module.css'
+
+const width = 780
+const left = 74
+const right = 14
+const storeTop = 20
+const storeHeight = 220
+const lane = 34
+const flowTop = storeTop + storeHeight + lane
+const flowHeight = 150
+const height = flowTop + flowHeight + 46
+
+const glyphs: Record<EventKind, string> = {
+  sunrise: '↑',
+  sunset: '↓',
+  'generator on': 'G',
+  'generator off': 'g',
+  'fuel gone': 'f',
+  'let go': '−',
+  'back on': '+',
+  trip: '!',
+  reset: 'r',
+  'store empty': '0',
+  'store back': '1',
+  full: '=',
+}
+
+export interface Overlay {
+  name: string
+  mean: Trace
+  chance: Chance | null
+}
+
+interface Props {
+  plan: Plan
+  /** the course that is drawn: the mean, or a single draw */
+  trace: Trace
+  chance: Chance | null
+  overlay: Overlay | null
+  hour: number
+  onHour: (hour: number) => void
+}
+
+/** The store as water with its band, and below it what flows in and out; a line at the hour that is looked at. */
+export function OutageChart({ plan, trace, chance, overlay, hour, onHour }: Props) {
+  const id = useId()
+  const { points } = trace
+  const end = Math.max(plan.hours, overlay?.mean.hours ?? 0)
+  const topWh = Math.max(
+    trace.capacityWh,
+    overlay?.mean.capacityWh ?? 0,
+    ...(chance ? [chance.bands.p95[0] ?? 0] : []),
+    1,
+  )
+  const x = (h: number) => left + ((width - left - right) * h) / end
+  const y = (Wh: number) => storeTop + storeHeight * (1 - Wh / topWh)
+  const flows = flowsOf(trace)
+  const mostW = Math.max(flows.mostIn, flows.mostOut, 1)
+  const zero = flowTop + (flowHeight * flows.mostIn) / (flows.mostIn + flows.mostOut || 1)
+  const perW = flowHeight / (flows.mostIn + flows.mostOut || 1)
+  const line = (hours: ArrayLike<number>, values: ArrayLike<number>) =>
+    Array.from(hours, (h, i) => `${x(h).toFixed(1)},${y(values[i] ?? 0).toFixed(1)}`).join(' ')
+  const between = (hours: ArrayLike<number>, low: ArrayLike<number>, high: ArrayLike<number>) =>
+    `${line(hours, high)} ${line(hours, low).split(' ').reverse().join(' ')}`
+  const aim = (event: PointerEvent<SVGSVGElement>) => {
+    if (event.type === 'pointermove' && event.buttons === 0) return
+    const box = event.currentTarget.getBoundingClientRect()
+    const at = (((event.clientX - box.left) / box.width) * width - left) / (width - left - right)
+    onHour(Math.max(0, Math.min(plan.hours, at * end)))
+  }
+  const bands = chance?.bands
+  const clock = (h: number) => (((Math.round(trace.beginsH + h) % 24) + 24) % 24).toString()
+  return (
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      className={styles.svg}
+      role="img"
+      aria-label={`Store and flows over ${quantity(plan.hours, 'h')}; tables below`}
+      onPointerDown={aim}
+      onPointerMove={aim}
+    >
+      <defs>
+        <pattern
+          id={`${id}sun`}
+          width="6"
+          height="6"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <rect width="6" height="6" className={styles.sunFill} />
+          <line x1="0" x2="0" y1="0" y2="6" className={styles.hatch} />
+        </pattern>
+        <pattern id={`${id}gen`} width="5" height="5" patternUnits="userSpaceOnUse">
+          <rect width="5" height="5" className={styles.genFill} />
+          <circle cx="2.5" cy="2.5" r="1" className={styles.dots} />
+        </pattern>
+      </defs>
+      <polygon
+        points={`${x(0)},${y(0)} ${line(points.hour, points.levelWh)} ${x(plan.hours)},${y(0)}`}
+        className={styles.water}
+      />
+      {bands && (
+        <>
+          <polygon points={between(bands.hours, bands.p5, bands.p95)} className={styles.bandWide} />
+          <polygon points={between(bands.hours, bands.p25, bands.p75)} className={styles.bandNarrow} />
+        </>
+      )}
+      <polyline points={line(points.hour, points.levelWh)} className={styles.surface} />
+      {plan.stores.length > 1 &&
+        points.storesWh.map((series, k) => (
+          <polyline
+            key={plan.stores[k]?.name}
+            points={line(points.hour, series)}
+            className={styles.oneStore}
+          />
+        ))}
+      {overlay && (
+        <polyline
+          points={line(overlay.mean.points.hour, overlay.mean.points.levelWh)}
+          className={styles.overlay}
+        />
+      )}
+      {trace.reserveWh > 0 && (
+        <>
+          <rect
+            x={x(0)}
+            width={x(plan.hours) - x(0)}
+            y={y(trace.reserveWh)}
+            height={y(0) - y(trace.reserveWh)}
+            className={styles.reserve}
+          />
+          <text x={x(plan.hours) - 4} y={y(trace.reserveWh) - 5} textAnchor="end">
+            reserve {quantity(trace.reserveWh, 'Wh')}
+          </text>
+        </>
+      )}
+      {roundTicks(topWh, 4).map(Wh => (
+        <g key={Wh}>
+          <line x1={left} x2={width - right} y1={y(Wh)} y2={y(Wh)} className={styles.grid} />
+          <text x={left - 7} y={y(Wh) + 4} textAnchor="end">
+            {figure(Wh)}
+          </text>
+        </g>
+      ))}
+      <text transform={`translate(15 ${storeTop + storeHeight / 2}) rotate(-90)`} textAnchor="middle">
+        store, Wh
+      </text>
+      <line x1={left} x2={width - right} y1={y(0)} y2={y(0)} className={styles.axis} />
+
+      {spread(trace.marks, x).map(({ mark, at }) => (
+        <g key={`${mark.kind}${mark.hour}${mark.about}`} className={styles.mark} data-kind={mark.kind}>
+          <title>{`${mark.kind} at ${figure(mark.hour)} h`}</title>
+          <line x1={at} x2={at} y1={y(0)} y2={y(0) + 6} />
+          <text x={at} y={y(0) + 21} textAnchor="middle">
+            {glyphs[mark.kind]}
+          </text>
+        </g>
+      ))}
+
+      {flows.layers.map(layer => (
+        <polygon
+          key={layer.name}
+          points={layerPoints(layer, points.hour, x, v => zero - v * perW)}
+          className={styles[layer.className]}
+          fill={
+            layer.className === 'sun'
+              ? `url(#${id}sun)`
+              : layer.className === 'gen'
+                ? `url(#${id}gen)`
+                : undefined
+          }
+        />
+      ))}
+      {roundTicks(mostW, 2)
+        .flatMap(W => [...(W <= flows.mostIn ? [W] : []), ...(W > 0 && W <= flows.mostOut ? [-W] : [])])
+        .map(W => (
+          <text key={W} x={left - 7} y={zero - W * perW + 4} textAnchor="end">
+            {figure(Math.abs(W))}
+          </text>
+        ))}
+      <line x1={left} x2={width - right} y1={zero} y2={zero} className={styles.axis} />
+      <text transform={`translate(15 ${flowTop + flowHeight / 2}) rotate(-90)`} textAnchor="middle">
+        out · W · in
+      </text>
+      {roundTicks(end, 8).map(h => (
+        <text key={h} x={x(h)} y={flowTop + flowHeight + 18} textAnchor={h === 0 ? 'start' : 'middle'}>
+          {figure(h)} h{plan.beginsH === null ? '' : ` · ${clock(h)}:00`}
+        </text>
+      ))}
+      <text x={(left + width - right) / 2} y={height - 8} textAnchor="middle">
+        hours of outage{plan.beginsH === null ? '' : ' · hour of the day'}
+      </text>
+      <g className={styles.cursor}>
+        <line x1={x(hour)} x2={x(hour)} y1={storeTop - 6} y2={flowTop + flowHeight} />
+        <circle cx={x(hour)} cy={y(levelAt(trace, hour))} r={5} />
+      </g>
+    </svg>
+  )
+}
+
+/** Level at an hour, between the points of the trace. */
+function levelAt({ points }: Trace, hour: number): number {
+  const next = points.hour.findIndex(h => h >= hour)
+  if (next <= 0) return points.levelWh[Math.max(0, next)] ?? 0
+  const from = points.hour[next - 1] ?? 0
+  const to = points.hour[next] ?? from
+  const part = to > from ? (hour - from) / (to - from) : 0
+  const a = points.levelWh[next - 1] ?? 0
+  return a + ((points.levelWh[next] ?? a) - a) * part
+}
+
+interface Layer {
+  name: string
+  className: 'sun' | 'gen' | 'drawn' | 'must' | 'should' | 'may' | 'lost' | 'stored'
+  low: number[]
+  high: number[]
+}
+
+/** Inflow above the line, outflow below it, each layer on the one before. */
+function flowsOf({ points }: Trace): { layers: Layer[]; mostIn: number; mostOut: number } {
+  const length = points.hour.length
+  const base = () => new Array<number>(length).fill(0)
+  const stack = (sign: 1 | -1, parts: [string, Layer['className'], (i: number) => number][]) => {
+    let under = base()
+    return parts.flatMap(([name, className, of]) => {
+      const high = under.map((u, i) => u + sign * Math.max(0, of(i)))
+      const layer = { name, className, low: under, high }
+      const any = high.some((h, i) => h !== under[i])
+      under = high
+      return any ? [layer] : []
+    })
+  }
+  const inflow = stack(1, [
+    ['sun', 'sun', i => points.sunW[i] ?? 0],
+    ['generator', 'gen', i => points.generatorW[i] ?? 0],
+    ['from the battery', 'drawn', i => points.batteryW[i] ?? 0],
+  ])
+  const outflow = stack(-1, [
+    ['must run', 'must', i => points.tierW[0]?.[i] ?? 0],
+    ['should run', 'should', i => points.tierW[1]?.[i] ?? 0],
+    ['may go', 'may', i => points.tierW[2]?.[i] ?? 0],
+    ['lost', 'lost', i => points.lostW[i] ?? 0],
+    ['into the battery', 'stored', i => -(points.batteryW[i] ?? 0)],
+  ])
+  const most = (layers: Layer[]) => Math.max(0, ...(layers.at(-1)?.high.map(Math.abs) ?? [0]))
+  return { layers: [...inflow, ...outflow], mostIn: most(inflow), mostOut: most(outflow) }
+}
+
+/** Steps, since each figure is the mean of its stretch. */
+function layerPoints(layer: Layer, hours: Float64Array, x: (h: number) => number, y: (W: number) => number) {
+  const edge = (values: number[]) => {
+    const out: string[] = []
+    for (let i = 0; i + 1 < hours.length; i++) {
+      const level = y(values[i] ?? 0).toFixed(1)
+      out.push(`${x(hours[i] ?? 0).toFixed(1)},${level}`, `${x(hours[i + 1] ?? 0).toFixed(1)},${level}`)
+    }
+    return out
+  }
+  return [...edge(layer.high), ...edge(layer.low).reverse()].join(' ')
+}
+
+/** Marks side by side where they would cover each other; the commonest kinds give way when there are too many. */
+function spread(marks: Trace['marks'], x: (h: number) => number) {
+  const shown = marks.length > 60 ? marks.filter(m => m.kind !== 'reset' && m.kind !== 'full') : marks
+  let last = Number.NEGATIVE_INFINITY
+  return shown.slice(0, 80).flatMap(mark => {
+    const at = Math.max(x(mark.hour), last + 9)
+    if (at > width) return []
+    last = at
+    return [{ mark, at }]
+  })
+}
+
+export const markGlyphs = glyphs

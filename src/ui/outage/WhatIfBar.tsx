@@ -1,0 +1,137 @@
+'use client'
+import Button from '@mui/material/Button'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import Slider from '@mui/material/Slider'
+import { useId } from 'react'
+import { hourText } from '@/core/job/needs'
+import { seasonSchema } from '@/core/loads/season'
+import { asItIs, isAsItIs, type WhatIf } from '@/core/outage/what-if'
+import { figure } from '@/core/units/format'
+import { useUnitChoice } from '../bench/units'
+import { Choice } from '../common/Choice'
+import { useWorkspace } from '../workspace/store'
+import styles from './Outage.module.css'
+
+interface Props {
+  value: WhatIf
+  onChange: (value: WhatIf) => void
+}
+
+/** What could be otherwise: each answers while it is dragged. Nothing is kept with the job. */
+export function WhatIfBar({ value, onChange }: Props) {
+  const outage = useWorkspace(s => s.job.outage)
+  const { temperature } = useUnitChoice()
+  const degrees = (C: number) => (temperature === 'F' ? `${figure(C * 1.8)} °F` : `${figure(C)} °C`)
+  const set = (facts: Partial<WhatIf>) => onChange({ ...value, ...facts })
+  const reserve = value.reserveFraction ?? outage.reserveFraction
+  const begins = value.beginsH ?? outage.beginsH ?? 18
+  return (
+    <section className={styles.whatIf} aria-label="What if">
+      <h2>What if</h2>
+      <Knob
+        label="Colder by"
+        text={degrees(value.colderC)}
+        why={outage.outdoorC === undefined ? 'takes an outdoor temperature, below' : null}
+        value={value.colderC}
+        min={-10}
+        max={20}
+        step={1}
+        onChange={colderC => set({ colderC })}
+      />
+      <Knob
+        label="Cloudier by"
+        text={`${figure(value.cloudierFraction * 100)} %`}
+        value={value.cloudierFraction * 100}
+        min={-50}
+        max={50}
+        step={5}
+        onChange={percent => set({ cloudierFraction: percent / 100 })}
+      />
+      <Knob
+        label="Batteries more"
+        text={value.moreExpansions > 0 ? `+${value.moreExpansions}` : String(value.moreExpansions)}
+        value={value.moreExpansions}
+        min={-2}
+        max={4}
+        step={1}
+        onChange={moreExpansions => set({ moreExpansions })}
+      />
+      <Knob
+        label="Kept in reserve"
+        text={`${figure(reserve * 100)} %`}
+        value={reserve * 100}
+        min={0}
+        max={60}
+        step={5}
+        onChange={percent => set({ reserveFraction: percent / 100 })}
+      />
+      <Knob
+        label="Begins at"
+        text={value.beginsH === undefined && outage.beginsH === undefined ? 'any hour' : hourText(begins)}
+        value={begins}
+        min={0}
+        max={23.5}
+        step={0.5}
+        onChange={beginsH => set({ beginsH })}
+      />
+      <div className={styles.knobs}>
+        <Choice
+          label="Season"
+          value={value.season ?? ''}
+          options={[
+            { value: '', label: 'as planned' },
+            ...seasonSchema.options.map(s => ({ value: s, label: s })),
+          ]}
+          onChange={season => {
+            const parsed = seasonSchema.safeParse(season)
+            onChange(parsed.success ? { ...value, season: parsed.data } : { ...value, season: undefined })
+          }}
+        />
+        <FormControlLabel
+          control={<Checkbox checked={value.kettle} onChange={e => set({ kettle: e.target.checked })} />}
+          label="A kettle at 7:00"
+        />
+        {!isAsItIs(value) && (
+          <Button variant="outlined" onClick={() => onChange(asItIs)}>
+            As it is again
+          </Button>
+        )}
+      </div>
+    </section>
+  )
+}
+
+interface KnobProps {
+  label: string
+  text: string
+  value: number
+  min: number
+  max: number
+  step: number
+  why?: string | null
+  onChange: (value: number) => void
+}
+
+function Knob({ label, text, value, min, max, step, why = null, onChange }: KnobProps) {
+  const id = useId()
+  return (
+    <div className={styles.knob}>
+      <span id={id}>{label}</span>
+      <strong>{why ? '–' : text}</strong>
+      {why ? (
+        <em>{why}</em>
+      ) : (
+        <Slider
+          aria-labelledby={id}
+          value={value}
+          min={min}
+          max={max}
+          step={step}
+          getAriaValueText={() => text}
+          onChange={(_, next) => onChange(next as number)}
+        />
+      )}
+    </div>
+  )
+}
