@@ -102,13 +102,35 @@ export function compareMethods(job: Job, catalogue: readonly Equipment[]): Metho
 
 type Judged = Omit<MethodHere, 'recommended' | 'reason'> & { score: number; against: string | null }
 
-function judge(job: Job, method: MethodId, catalogue: readonly Equipment[]): Judged {
-  const about = methodOf(method)
+/** The job with the method planned as the catalogue lets it. */
+export function withMethod(job: Job, method: MethodId, catalogue: readonly Equipment[]): Job {
   const facts = job.hookup.method === method ? job.hookup : factsFor(job, method, catalogue)
-  const here: Job = {
+  return {
     ...job,
     hookup: { bondingPlug: job.hookup.bondingPlug, ...placeFacts(job), ...facts, method },
   }
+}
+
+/** What a planned method costs in parts and hours, and what keeps it from being at all; from the job that has it. */
+export function effortOf(
+  here: Job,
+  circuits: number,
+): { labourHours: Range; price: Range | null; missing: string | null; automatic: boolean } {
+  const about = methodOf(here.hookup.method)
+  return {
+    labourHours: labourOf(about, Math.max(1, circuits)),
+    price: priceOf(about, devicesOf(here.hookup), here),
+    missing:
+      missingFor(here, about) ??
+      (spacesOf(here, about).kind === 'none' ? `${spacesOf(here, about).text}.` : null),
+    automatic: about.automatic ?? false,
+  }
+}
+
+function judge(job: Job, method: MethodId, catalogue: readonly Equipment[]): Judged {
+  const about = methodOf(method)
+  const here = withMethod(job, method, catalogue)
+  const facts = job.hookup.method === method ? job.hookup : factsFor(job, method, catalogue)
   const evaluation = evaluate(here)
   const needs = circuitNeeds(here).filter(n => n.circuit.picked && !n.feeds)
   const most = Math.min(about.most ?? Infinity, positionsOf(facts))

@@ -95,6 +95,13 @@ const simpleSchema = z.discriminatedUnion('op', [
     bank: unitSchema.shape.bank,
     owned: z.boolean().optional(),
   }),
+  /** a design that was searched: source and hook-up at once */
+  z.strictObject({
+    op: z.literal('adoptDesign'),
+    name: line(200, 1),
+    source: sourceSchema,
+    hookup: hookupSchema,
+  }),
   z.strictObject({ op: z.literal('addUnit'), unit: unitSchema }),
   z.strictObject({
     op: z.literal('editUnit'),
@@ -366,6 +373,12 @@ function change(operation: SimpleOperation): Change {
           arrangement: was?.arrangement ?? usualArrangement(equipment),
           liveLeg: was?.liveLeg ?? 'L1',
         })
+      }
+    case 'adoptDesign':
+      return job => {
+        job.source = operation.source
+        job.hookup = operation.hookup
+        leavePositions(job)
       }
     case 'addUnit':
       return onSource(source => {
@@ -736,6 +749,8 @@ export function describeOperation(before: Job, operation: Operation): string {
       return `removed a load from ${name(operation.circuitId)}`
     case 'chooseUnit':
       return operation.equipment ? `chose the ${operation.equipment.name} as source` : 'took the source away'
+    case 'adoptDesign':
+      return `took up the design ${operation.name}`
     case 'addUnit':
       return `added a ${operation.unit.equipment.name}`
     case 'editUnit':

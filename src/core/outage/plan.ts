@@ -1,5 +1,4 @@
 import { methodOf } from '../hookup/method'
-import { balanceOf } from '../job/balance'
 import {
   type CircuitNeed,
   circuitNeeds,
@@ -17,7 +16,7 @@ import type { Season } from '../loads/season'
 import { fail, fault, type Outcome, ok } from '../outcome'
 import { opposed } from '../source/arrangement'
 import type { Unit } from '../source/design'
-import { arraysWorked, chargerEfficiencyFraction, modeOf } from '../source/inputs'
+import { type ArrayWorked, arraysWorked, chargerEfficiencyFraction, modeOf } from '../source/inputs'
 import { outputOf } from '../source/output'
 import { acInputOf, capacityOf, chemistryOf, storeOf } from '../source/store'
 import { quantity } from '../units/format'
@@ -208,7 +207,8 @@ export function planOf(job: Job, { stepS = 60 }: PlanOptions = {}): Outcome<Plan
     )
   const needs = circuitNeeds(job)
   const served = needs.filter(n => n.served && !n.feeds)
-  const stores = storesOf(job)
+  const worked = arraysWorked(job)
+  const stores = storesOf(job, worked)
   if (stores.every(s => s.startWh - s.reserveWh <= 0) && !source.generator)
     return fail(
       fault(
@@ -229,7 +229,6 @@ export function planOf(job: Job, { stepS = 60 }: PlanOptions = {}): Outcome<Plan
   const sorted = served.flatMap(n => loadsOf([n]))
   const circuits = served.map(circuitOf)
   const ids = sorted.map(l => l.load.id)
-  const { figures } = balanceOf(job, needs, sorted)
   const apart = storeOf(source, outage.deratingFraction).apart
   const through = source.arrangement === 'autotransformer' ? source.autotransformer : undefined
   const home = brief.atHome ?? 'unknown'
@@ -246,7 +245,7 @@ export function planOf(job: Job, { stepS = 60 }: PlanOptions = {}): Outcome<Plan
     ),
   )
   const limits = {
-    totalVA: figures.output?.totalW ?? output.totalW,
+    totalVA: output.totalW,
     legVA: [output.legW.L1, output.legW.L2] as [number, number],
     surgeVA: output.surgeW,
     legSurgeVA: output.legSurgeW,
@@ -276,7 +275,7 @@ export function planOf(job: Job, { stepS = 60 }: PlanOptions = {}): Outcome<Plan
       served.some(n => n.volts === 240),
       assumed,
     ),
-    arrays: arraysOf(job, stores, latitudeDeg, assumed),
+    arrays: arraysOf(job, worked, stores, latitudeDeg, assumed),
     weather: {
       latitudeDeg,
       outdoorC: outage.outdoorC ?? null,
@@ -390,7 +389,7 @@ function rhythmOf(load: Load): { runs: PlanLoad['runs']; minutes: number } {
   return { runs: 'cycles', minutes: load.nature === 'plain' ? 60 : 30 }
 }
 
-function storesOf(job: Job): PlanStore[] {
+function storesOf(job: Job, arrays: readonly ArrayWorked[]): PlanStore[] {
   const { source, outage } = job
   if (!source) return []
   const { apart, deratingFraction, transformerIdleW, efficiencyFraction, idleW } = storeOf(
@@ -401,7 +400,7 @@ function storesOf(job: Job): PlanStore[] {
     const capacityWh = units.reduce((sum, u) => sum + capacityOf(u), 0) * deratingFraction
     const startWh = capacityWh * outage.startFraction
     const acChargeW = units.reduce((sum, u) => sum + (modeOf(job, u)?.acW ?? acInputOf(u.equipment) ?? 0), 0)
-    const worked = arraysWorked(job).filter(a => units.includes(a.unit))
+    const worked = arrays.filter(a => units.includes(a.unit))
     const sunW = worked.reduce((sum, a) => sum + a.worked.result.inputW, 0)
     const lead = units.some(u => ['agm', 'flooded'].includes(chemistryOf(u) ?? ''))
     const coldest = source.stands?.coldestC
@@ -469,9 +468,14 @@ function generatorOf(job: Job, apart: boolean, at240: boolean, assumed: string[]
   }
 }
 
-function arraysOf(job: Job, stores: PlanStore[], latitudeDeg: number, assumed: string[]): PlanArray[] {
+function arraysOf(
+  job: Job,
+  worked: readonly ArrayWorked[],
+  stores: PlanStore[],
+  latitudeDeg: number,
+  assumed: string[],
+): PlanArray[] {
   const { source } = job
-  const worked = arraysWorked(job)
   if (worked.some(({ array }) => array.tiltDeg === undefined || array.azimuthDeg === undefined))
     assumed.push('arrays without a tilt or bearing lean by the latitude and face the noon sun')
   return worked.map(({ array, unit, worked: { result }, modeW }) => ({
