@@ -1,0 +1,247 @@
+import type { Equipment } from '../equipment'
+import { freshet18 } from '../equipment/fixtures/parts'
+import { withMethod } from '../hookup/compare'
+import { evaluate } from '../job/evaluate'
+import { circuit, job, load, station } from '../job/fixtures/jobs'
+import { applyOperation } from '../job/operations'
+import type { Job } from '../job/schema'
+import { alone, type Found, type SearchResult, search, searchSentence } from './search'
+import {
+  type Design,
+  designName,
+  generatorCost,
+  jobWith,
+  labourRate,
+  type Space,
+  sourceWith,
+  spaceOf,
+  sunCost,
+  type Wishes,
+  wishesSchema,
+} from './space'
+import { type Answer, perform, planFor, type Task } from './tasks'
+
+const wishes = (facts: Partial<Wishes> = {}): Wishes => ({ ...wishesSchema.parse({}), ...facts })
+const weights = { weightLb: 40, price: 900 }
+
+const catalogue: Equipment[] = [
+  station({
+    ...weights,
+    id: 'small',
+    name: 'Small',
+    energyWh: 1200,
+    continuousW: 1200,
+    surgeW: 2400,
+    expansion: { most: 1, energyWh: 1000, price: 700, weightLb: 30 },
+    acInputW: 600,
+  }),
+  station({
+    ...weights,
+    id: 'large',
+    name: 'Large',
+    energyWh: 3600,
+    price: 2600,
+    weightLb: 80,
+    acInputW: 1200,
+    expansion: { most: 2, energyWh: 3000, price: 1800, weightLb: 60 },
+    solar: { count: 1, minV: 12, maxV: 60, maxW: 500 },
+  }),
+  { ...freshet18, price: 1000, weightLb: 48 },
+  {
+    kind: 'solar-module',
+    id: 'module',
+    name: 'Module',
+    version: 1,
+    stcW: 200,
+    vocV: 24,
+    vmpV: 20,
+    iscA: 10,
+    vocPctPerC: -0.3,
+    folding: false,
+    price: 200,
+    weightLb: 25,
+  },
+]
+
+const house = (hours = 24): Job =>
+  job(
+    [
+      circuit(1, {
+        tier: 1,
+        loads: [
+          load(300, {
+            id: 'fridge',
+            dutyFraction: { value: 0.4, from: 'assumed' },
+            pattern: { kind: 'cycling', cycleMinutes: 30 },
+          }),
+        ],
+      }),
+      circuit(2, { loads: [load(60, { id: 'lights', dutyFraction: { value: 0.3, from: 'assumed' } })] }),
+    ],
+    {
+      hookup: { method: 'undecided', bondingPlug: false },
+      outage: {
+        hours,
+        startFraction: 1,
+        reserveFraction: 0.1,
+        deratingFraction: 1,
+        season: 'summer',
+        beginsH: 18,
+      },
+    },
+  )
+
+/** Every design looked at in full: all checks, all draws, no bound, nothing dropped early. */
+function bruteForce(space: Space, draws: number, seed: number): Found[] {
+  const all: Found[] = []
+  const checks = new Map(
+    space.kins.map(kin => {
+      const got = perform(space, { kind: 'checks', kins: [kin] })
+      return [kin, got.kind === 'checks' ? got.kins[0] : undefined]
+    }),
+  )
+  const trips = new Map<number, number[]>()
+  for (const [h, head] of space.heads.entries())
+    for (const [m, method] of space.methods.entries())
+      for (const [g, generator] of space.generators.entries())
+        for (const [s, sun] of space.suns.entries()) {
+          const design: Design = { head: h, method: m, generator: g, sun: s }
+          const source = sourceWith(head, generator, sun)
+          const own = checks.get(head.kin)?.methods[m]
+          if (!source || !own || own.drops.some(d => d.id === 'hook-up' || d.id === 'unserved')) continue
+          const here = withMethod(jobWith(space, source), method, space.catalogue)
+          if (evaluate(here).findings.some(f => f.severity === 'stop' && f.id !== 'energy.short')) continue
+          const tripped = trips.get(head.kin) ?? tripsOf(space, { h, m, seed, draws })
+          trips.set(head.kin, tripped)
+          const raced = perform(space, {
+            kind: 'race',
+            seed,
+            items: [{ ...design, draws: Array.from({ length: draws }, (_, d) => d) }],
+          })
+          const lasted = raced.kind === 'race' ? (raced.lasted[0] ?? []) : []
+          const hits = lasted.filter((l, d) => l && !tripped[d]).length
+          all.push({
+            design,
+            name: designName(space, design),
+            price: Math.round(
+              head.price +
+                generatorCost(generator) +
+                sunCost(sun) +
+                (own.price ?? 0) +
+                own.hours * labourRate,
+            ),
+            weightLb: 0,
+            hours: own.hours,
+            chance: { fraction: hits / draws, low: 0, high: 1 },
+            bestBy: [],
+          })
+        }
+  return all
+}
+
+function tripsOf(space: Space, { h, m, seed, draws }: { h: number; m: number; seed: number; draws: number }) {
+  const got = perform(space, { kind: 'trips', head: h, method: m, seed, draws })
+  return got.kind === 'trips' ? got.trips : []
+}
+
+const byPrice = (found: readonly Found[]) => {
+  let best = 0
+  return [...found]
+    .sort((a, b) => a.price - b.price || b.chance.fraction - a.chance.fraction)
+    .flatMap(f => {
+      if (f.chance.fraction <= best) return []
+      best = f.chance.fraction
+      return [[f.price, f.chance.fraction]]
+    })
+}
+
+describe('search', () => {
+  const draws = 40
+  const space = (of = house(), w: Partial<Wishes> = {}): Space => {
+    const whole = spaceOf(of, catalogue, wishes(w))
+    // the reduced catalogue of the brute force: fewer sizes of sun
+    return { ...whole, suns: whole.suns.slice(0, 4), raw: (whole.raw / whole.suns.length) * 4 }
+  }
+
+  test('its front is that of brute force', async () => {
+    const s = space(house(30), {})
+    s.suns.splice(3)
+    // fuel that does not last for ever
+    s.generators = [null, { equipment: freshet18, gallons: 0.25, owned: false }]
+    const got = await search(s, alone(s), { seed: 5, draws })
+    const brute = byPrice(bruteForce(s, draws, 5))
+    expect(brute.length).toBeGreaterThan(2)
+    expect(got.front.filter(f => f.bestBy.includes('price')).map(f => [f.price, f.chance.fraction])).toEqual(
+      brute,
+    )
+  })
+
+  test('comes out the same whoever does the work, in whatever order', async () => {
+    const s = space()
+    const backwards = async (tasks: Task[]): Promise<Answer[]> => {
+      const answers: Answer[] = new Array(tasks.length)
+      for (let i = tasks.length - 1; i >= 0; i--) {
+        const task = tasks[i]
+        // over the wire and back, as a worker or a queue has it
+        if (task) answers[i] = JSON.parse(JSON.stringify(perform(space(), JSON.parse(JSON.stringify(task)))))
+      }
+      return answers
+    }
+    expect(await search(s, backwards, { seed: 5, draws })).toEqual(
+      await search(s, alone(s), { seed: 5, draws }),
+    )
+  })
+
+  test('every design is accounted for: allowed, or dropped with a reason', async () => {
+    const s = space()
+    const got: SearchResult = await search(s, alone(s), { draws: 10 })
+    expect(got.dropped.reduce((sum, d) => sum + d.designs, 0) + got.allowed).toBe(got.raw)
+    expect(got.dropped.every(d => d.sentence.length > 8)).toBe(true)
+    expect(searchSentence(got)).toMatch(
+      /designs looked at, .* allowed: the cheapest that lasts in .* of 100 is/,
+    )
+  })
+
+  test('wishes are kept', async () => {
+    const got = async (w: Partial<Wishes>) => {
+      const s = space(house(), w)
+      return { s, r: await search(s, alone(s), { draws: 10 }) }
+    }
+    const quiet = await got({ noGenerator: true })
+    expect(quiet.r.front.every(f => f.design.generator === 0)).toBe(true)
+    expect(quiet.r.leftOut).toContainEqual({
+      family: 'Designs with a generator',
+      sentence: 'No generator was asked for.',
+    })
+    const light = await got({ onePerson: true })
+    expect(light.r.front.every(f => (light.s.heads[f.design.head]?.heaviestLb ?? 99) <= 50)).toBe(true)
+    const cheap = await got({ mostPrice: 2000 })
+    expect(cheap.r.front.every(f => f.price <= 2000)).toBe(true)
+    expect(cheap.r.dropped.some(d => d.id === 'wish: price')).toBe(true)
+  })
+
+  test('an outage that nothing outlasts is said to be one, family by family', async () => {
+    const s = space(house(720), { noGenerator: true })
+    const got = await search(s, alone(s), { draws: 10 })
+    expect(got.front).toEqual([])
+    expect(searchSentence(got)).toMatch(/none lasts\.$/)
+    expect(got.leftOut.map(l => l.family)).toEqual(expect.arrayContaining(['Small', 'Large']))
+  })
+
+  test('a design found is taken up as one change, and lasts as long as it was found to', async () => {
+    const s = space()
+    const { front } = await search(s, alone(s), { draws: 10 })
+    const best = front.at(-1)
+    const design = best?.design
+    if (!best || !design) throw new Error('nothing found')
+    const plan = planFor(s, design)
+    const head = s.heads[design.head]
+    const source =
+      head && sourceWith(head, s.generators[design.generator] ?? null, s.suns[design.sun] ?? null)
+    if (!source) throw new Error('no source')
+    const { hookup } = withMethod(jobWith(s, source), s.methods[design.method] ?? 'undecided', s.catalogue)
+    const after = applyOperation(s.job, { op: 'adoptDesign', name: best.name, source, hookup })
+    expect(after.ok && after.value.source?.units[0]?.equipment.id).toBe(source.units[0]?.equipment.id)
+    expect(plan?.stores[0]?.capacityWh).toBeGreaterThan(0)
+  })
+})
