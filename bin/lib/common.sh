@@ -132,9 +132,15 @@ need_secret() {
 need_cli() {
   if [ -f dist/cli/main.js ] && [ -z "$(find src/core src/server src/cli package-lock.json tsconfig.json -newer dist/cli/main.js -print -quit)" ]; then return 0; fi
   node_modules/.bin/esbuild src/cli/main.ts --bundle --platform=node --target=node20 --format=esm --splitting \
-    --outdir=dist/cli --external:knex --external:pg --external:sharp --external:highs --minify-syntax --log-level=warning
+    --outdir=dist/cli --external:knex --external:pg --external:sharp --external:highs --external:pg-boss --minify-syntax --log-level=warning
   printf '{"type":"module"}\n' >dist/cli/package.json
   touch dist/cli/main.js
+}
+
+# A worker for background searches, beside the server.
+start_worker() { # LOG: sets worker
+  node dist/cli/main.js work >"$1" 2>&1 9>&- &
+  worker=$!
 }
 
 need_build() {

@@ -9,6 +9,7 @@ import { households } from '../../src/simulators/household'
 import { meterHeader, play } from '../../src/simulators/meter'
 import { seedOf } from '../../src/simulators/seeded'
 import { feedOf } from '../../src/simulators/utility'
+import { saltmarshWeather, typicalYearCsv, weatherOf } from '../../src/simulators/weather'
 
 const into = 'src/server/seeds/files'
 mkdirSync(into, { recursive: true })
@@ -23,6 +24,7 @@ for (const { name } of yearFiles) {
       : ({ prefixed: false, powerOfTen: 0 } as const)
   write(`${name}.xml.gz`, [...feedOf(households[name], manner)].join(''))
 }
+write('saltmarsh-weather.csv.gz', typicalYearCsv(saltmarshWeather, weatherOf(saltmarshWeather)))
 for (const { name, job, loadId, hours, stepS } of logFiles) {
   const { job: document, id } = demoJobs[job] ?? {}
   for (const panel of document?.panels ?? [])

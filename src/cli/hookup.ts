@@ -12,23 +12,24 @@ import { readJobFile } from './job'
 export async function hookupsOfFile(file: string, catalogueFile: string | undefined): Promise<number> {
   const job = await readJobFile('hookups', file)
   if (!job) return badInput
-  const catalogue = catalogueFile === undefined ? [] : await catalogueOf(catalogueFile)
+  const catalogue = catalogueFile === undefined ? [] : await catalogueOf('hookups', catalogueFile)
   if (!catalogue) return badInput
   print(compareMethods(job, catalogue))
   return 0
 }
 
-async function catalogueOf(file: string): Promise<Equipment[] | null> {
+/** The equipment of a file, CSV or JSON; null after complaining. */
+export async function catalogueOf(command: string, file: string): Promise<Equipment[] | null> {
   const read = await readText(file, 1_000_000)
   if ('problem' in read) {
-    complain(`hookups: ${file}: ${read.problem}`)
+    complain(`${command}: ${file}: ${read.problem}`)
     return null
   }
   const items = read.text.trimStart().startsWith('[')
     ? readEquipmentJson(read.text)
     : readEquipmentCsv(read.text)
   if (items.ok) return items.value
-  complainOf('hookups', items.faults)
+  complainOf(command, items.faults)
   return null
 }
 

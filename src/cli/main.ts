@@ -16,6 +16,12 @@ const usage = `spillway: back-up of chosen home circuits, computed
   spillway read green-button FILE     meters and intervals of a utility's file, in Wh
   spillway read interval-csv FILE     the same of a utility's table
   spillway read meter-log FILE        a meter's series told apart: levels, runs, starts, hours
+  spillway read weather FILE          a year of weather, EPW or CSV
+  spillway simulate JOB.json          how long it lasts, how likely, what goes first and why
+    [--seed N] [--draws N] [--step SECONDS] [--csv FILE]
+  spillway search JOB.json [FILE]     the designs of a catalogue that last, cheapest first; without FILE the demo's
+    [--seed N] [--draws N] [--most-price N] [--automatic] [--owned] [--no-generator] [--one-person]
+  spillway work                       works on background searches until it is stopped
   spillway loads JOB.json             needs by school, by importance, and what to measure next
   spillway export JOB-ID              a job document out of the database, to standard output
   spillway import FILE                a job document into the database; prints the new job's id
@@ -26,7 +32,19 @@ async function main(argv: string[]): Promise<number> {
   const { values, positionals } = parseArgs({
     args: rest,
     allowPositionals: true,
-    options: { schema: { type: 'boolean' }, lines: { type: 'string' } },
+    options: {
+      schema: { type: 'boolean' },
+      lines: { type: 'string' },
+      seed: { type: 'string' },
+      draws: { type: 'string' },
+      step: { type: 'string' },
+      csv: { type: 'string' },
+      automatic: { type: 'boolean' },
+      owned: { type: 'boolean' },
+      'no-generator': { type: 'boolean' },
+      'one-person': { type: 'boolean' },
+      'most-price': { type: 'string' },
+    },
   })
   const [first] = positionals
   switch (command) {
@@ -48,6 +66,16 @@ async function main(argv: string[]): Promise<number> {
       return first ? (await import('./hookup')).oneLineOfFile(first) : complain('one-line: give a job file')
     case 'loads':
       return first ? (await import('./job')).loadsOfFile(first) : complain('loads: give a job file')
+    case 'simulate':
+      return first
+        ? (await import('./outage')).simulateFile(first, values)
+        : complain('simulate: give a job file')
+    case 'search':
+      return first
+        ? (await import('./outage')).searchFile(first, positionals[1], values)
+        : complain('search: give a job file')
+    case 'work':
+      return (await import('./work')).work()
     case 'read':
       return (await import('./read')).read(first, positionals[1])
     case 'export':

@@ -7,7 +7,7 @@ import { segment } from '@/core/loads/segment'
 import { fail, fault, type Outcome, ok } from '@/core/outcome'
 import { complain, complainOf, open, print } from './io'
 
-const kinds = ['green-button', 'interval-csv', 'meter-log'] as const
+const kinds = ['green-button', 'interval-csv', 'meter-log', 'weather'] as const
 
 /** Reads a file of another kind and prints what it holds: `read green-button FILE`. */
 export async function read(what: string | undefined, file: string | undefined): Promise<number> {
@@ -15,6 +15,7 @@ export async function read(what: string | undefined, file: string | undefined): 
   if (!kind) return complain(`read: no such kind: ${what ?? '(none given)'}; there are: ${kinds.join(', ')}`)
   if (!file) return complain(`read ${kind}: give a file, or - for standard input`)
   try {
+    if (kind === 'weather') return await (await import('./outage')).readWeatherFile(file)
     if (kind === 'meter-log') return await readLog(file)
     const reader = kind === 'green-button' ? greenButtonReader() : intervalCsvReader('Eastern')
     const outcome = await through(file, reader.write, reader.end)

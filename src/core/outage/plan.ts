@@ -502,9 +502,3 @@ export function weatherDuty({ dutyFraction, weather }: PlanLoad, outdoorC: numbe
   const { balanceC, readC } = weather
   return Math.max(0, Math.min(1, (dutyFraction * (balanceC - outdoorC)) / (balanceC - readC)))
 }
-
-/** Means of a load over a whole day under its outdoor temperature, W. */
-export const meanWOf = (load: PlanLoad, hourOfDay: number | null, outdoorC: number | null): number => {
-  const duty = dutyAt(load, hourOfDay, outdoorC)
-  return duty * load.meanRunningW + (1 - duty) * load.idleW
-}

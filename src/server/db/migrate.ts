@@ -3,6 +3,7 @@ import { up as jobs } from './migrations/001-jobs'
 import { up as survey } from './migrations/002-survey'
 import { up as loads } from './migrations/003-loads'
 import { up as equipment } from './migrations/004-equipment'
+import { up as searches } from './migrations/005-searches'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -10,6 +11,7 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '002-survey': survey,
   '003-loads': loads,
   '004-equipment': equipment,
+  '005-searches': searches,
 }
 
 const source: Knex.MigrationSource<string> = {

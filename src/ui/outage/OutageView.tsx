@@ -1,5 +1,6 @@
 'use client'
 import Button from '@mui/material/Button'
+import dynamic from 'next/dynamic'
 import { useState } from 'react'
 import type { Trace } from '@/core/outage/trace'
 import { asItIs, isAsItIs, type WhatIf } from '@/core/outage/what-if'
@@ -17,6 +18,8 @@ import { PanelThen } from './PanelThen'
 import { type Simulated, useOutage } from './useOutage'
 import { WhatIfBar } from './WhatIfBar'
 
+const SearchDesk = dynamic(() => import('./SearchDesk'))
+
 /** What was held for comparison, by job: it stays while the source is changed elsewhere. */
 const held = new Map<string, Overlay>()
 
@@ -31,6 +34,7 @@ export function OutageView() {
       ) : (
         <p className={styles.empty}>Choose a source, and its outage is simulated here.</p>
       )}
+      <SearchDesk />
       <section className={styles.card} aria-label="Outage asked for">
         <h2>Asked for</h2>
         <AskedFields />

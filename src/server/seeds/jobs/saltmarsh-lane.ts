@@ -1,4 +1,6 @@
 import { formatVersion, type Job } from '@/core/job/schema'
+import { packYear } from '@/core/outage/weather-year'
+import { saltmarshWeather, weatherOf } from '@/simulators/weather'
 import {
   cordL1430,
   freshet18,
@@ -270,6 +272,13 @@ export const saltmarshLane: Job = {
     beginsH: 3,
     season: 'summer',
     outdoorC: 31,
+    weather: {
+      name: saltmarshWeather.name,
+      latitudeDeg: saltmarshWeather.latitudeDeg,
+      longitudeDeg: saltmarshWeather.longitudeDeg,
+      zoneH: saltmarshWeather.zoneH,
+      hours: packYear(weatherOf(saltmarshWeather)),
+    },
   },
   calculations: [],
 }

@@ -1,0 +1,124 @@
+import PgBoss from 'pg-boss'
+import * as z from 'zod'
+import { type Crew, search, searchSentence } from '@/core/search/search'
+import { type Space, spaceOf } from '@/core/search/space'
+import { perform, type Task } from '@/core/search/tasks'
+import { answersOf, finishSearch, hasAnswer, keepAnswer, searchWork, tellProgress } from './repository'
+
+/**
+ * Searches on the queue. One kind of job goes a step further in a search: it plays the search again from the answers that
+ * are kept, up to the first round that is not whole, and hands that round out. The other kind does one piece. Whatever is
+ * interrupted is done again by whoever is there, and an answer is kept once.
+ */
+const stepQueue = 'design-search-step'
+const taskQueue = 'design-search-task'
+
+const stepSchema = z.object({ searchId: z.uuid() })
+const taskSchema = z.object({
+  searchId: z.uuid(),
+  key: z.string(),
+  of: z.int(),
+  task: z.custom<Task>(value => typeof value === 'object' && value !== null),
+})
+
+const kept: { boss?: Promise<PgBoss> } =
+  (globalThis as { spillwayQueue?: { boss?: Promise<PgBoss> } }).spillwayQueue ?? {}
+;(globalThis as { spillwayQueue?: { boss?: Promise<PgBoss> } }).spillwayQueue = kept
+
+async function started(works: boolean): Promise<PgBoss> {
+  const connectionString = process.env.DATABASE_URL
+  if (!connectionString) throw new Error('DATABASE_URL is not set: start with bin/start')
+  const boss = new PgBoss({
+    connectionString,
+    max: 4,
+    schedule: false,
+    supervise: works,
+    ...(works && { maintenanceIntervalSeconds: 15 }),
+  })
+  // biome-ignore lint/suspicious/noConsole: the worker's log is where trouble with the queue belongs
+  boss.on('error', error => console.error(`queue: ${error.message}`))
+  await boss.start()
+  // a piece that a dead worker held is free again after a minute
+  const again = { retryLimit: 20, retryDelay: 1, expireInSeconds: 60 }
+  for (const name of [stepQueue, taskQueue]) await boss.createQueue(name, { name, ...again })
+  return boss
+}
+
+/** The queue of this process, for sending alone. */
+function sender(): Promise<PgBoss> {
+  kept.boss ??= started(false).catch((error: unknown) => {
+    kept.boss = undefined
+    throw error
+  })
+  return kept.boss
+}
+
+/** Hands a search to the workers. */
+export async function enqueueSearch(searchId: string): Promise<void> {
+  const boss = await sender()
+  await boss.send(stepQueue, { searchId })
+}
+
+/** A round is not whole yet: its pieces are handed out, and the last of them calls for the next step. */
+class RoundOpen extends Error {}
+
+let spaces: { id: string; space: Space } | null = null
+async function spaceFor(searchId: string): Promise<{ space: Space; seed: number; draws: number } | null> {
+  const work = await searchWork(searchId)
+  if (work?.state !== 'running') return null
+  if (spaces?.id !== searchId)
+    spaces = { id: searchId, space: spaceOf(work.job, work.catalogue, work.wishes) }
+  return { space: spaces.space, seed: work.seed, draws: work.draws }
+}
+
+async function step(boss: PgBoss, searchId: string): Promise<void> {
+  const work = await spaceFor(searchId)
+  if (!work) return
+  let round = 0
+  let latest: [number, string] = [0, 'Starting']
+  const crew: Crew = async tasks => {
+    const now = round++
+    if (!tasks.length) return []
+    const answers = await answersOf(searchId, now)
+    const missing = tasks.map((task, n) => ({ task, n })).filter(({ n }) => !answers.has(n))
+    if (!missing.length) return tasks.map((_, n) => answers.get(n)).filter(a => a !== undefined)
+    await tellProgress(searchId, ...latest)
+    for (const { task, n } of missing)
+      await boss.send(taskQueue, { searchId, key: `${now}-${n}`, of: tasks.length, task })
+    throw new RoundOpen()
+  }
+  try {
+    const result = await search(work.space, crew, {
+      seed: work.seed,
+      draws: work.draws,
+      progress: (done, what) => {
+        latest = [done, what]
+      },
+    })
+    await finishSearch(searchId, { result, sentence: searchSentence(result) })
+  } catch (error) {
+    if (!(error instanceof RoundOpen)) throw error
+  }
+}
+
+async function piece(boss: PgBoss, data: unknown): Promise<void> {
+  const { searchId, key, of, task } = taskSchema.parse(data)
+  const work = await spaceFor(searchId)
+  if (!work) return
+  const answer = (await hasAnswer(searchId, key)) ? null : perform(work.space, task)
+  const there = answer ? await keepAnswer(searchId, key, answer) : of
+  if (there >= of) await boss.send(stepQueue, { searchId })
+}
+
+/** Works on searches until it is stopped; as many processes as there are machines may do so beside each other. */
+export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
+  const boss = await started(true)
+  const often = { batchSize: 1, pollingIntervalSeconds: 0.5 }
+  await boss.work(stepQueue, often, async ([job]) => {
+    if (job) await step(boss, stepSchema.parse(job.data).searchId)
+  })
+  await boss.work(taskQueue, often, async ([job]) => {
+    if (job) await piece(boss, job.data)
+  })
+  return { stop: () => boss.stop({ graceful: true, timeout: 5000 }) }
+}
