@@ -177,7 +177,7 @@ describe('in words', () => {
   test('says how likely, what goes first, and why', () => {
     expect(said(house({ energyWh: 90_000 })).head).toBe('Lasts 24 h in all of 200 winters like this.')
     expect(said(house({ energyWh: 1500 })).head).toMatch(
-      /^Does not last 24 h in any of 200 winters like this: .* in the middle one; the first to go, about hour .*, is every circuit at once, because the store is down to its reserve; 1 circuit 1 takes the most/,
+      /^Does not last 24 h in any of 200 winters like this: after .* h in the middle one, every circuit goes at once, because the store is down to its reserve; 1 circuit 1 takes the most/,
     )
   })
 

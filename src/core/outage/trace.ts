@@ -269,8 +269,10 @@ export interface CircuitThen {
 export function panelAt(
   plan: Pick<Plan, 'circuits' | 'loads' | 'stores' | 'shedding'>,
   trace: Trace,
-  hour: number,
+  asked: number,
 ): CircuitThen[] {
+  // the very end is looked at as it was just before
+  const hour = Math.min(asked, trace.hours - trace.stepS / 3600)
   const live = plan.circuits.map(c => {
     const groups = ([0, 1] as const)
       .filter(leg => c.share[leg] > 0)

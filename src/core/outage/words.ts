@@ -54,19 +54,18 @@ const whyOf = (plan: Plan, trace: Trace, cause: Cause, store: number): string =>
   }
 }
 
-/** Who goes first, when the energy does not last. */
-export function firstToGo(plan: Plan, chance: Chance): string {
+/** What goes dark first when the energy does not last, as the subject and verb of a sentence. */
+function goesFirst(plan: Plan, chance: Chance): string {
   const [first] = chance.causes
-  const mustRun = plan.circuits.filter(c => c.tier === 1)
-  if (!first || !plan.circuits.length) return ''
-  if (plan.shedding.policy !== 'none' && plan.hasTier[2]) return 'what may go'
+  if (!first) return ''
+  if (plan.shedding.policy !== 'none' && plan.hasTier[2]) return 'what may go is let go first'
   if (plan.stores.length > 1 && !plan.both && first.store >= 0) {
-    const on = plan.circuits.filter(c => (c.share[first.store] ?? 0) > 0)
-    return on.length ? together(on.slice(0, 3).map(c => c.name)) : 'that leg'
+    const on = plan.circuits.filter(c => (c.share[first.store] ?? 0) > 0).map(c => c.name)
+    return on.length > 3
+      ? `the ${on.length} circuits of ${first.store === 0 ? 'L1' : 'L2'} go first`
+      : `${together(on)} ${on.length > 1 ? 'go' : 'goes'} first`
   }
-  return mustRun.length === 1 && plan.circuits.length === 1
-    ? (mustRun[0]?.name ?? '')
-    : 'every circuit at once'
+  return plan.circuits.length === 1 ? `${plan.circuits[0]?.name} goes dark` : 'every circuit goes at once'
 }
 
 /** The sentence first: how long, how likely, what goes first and why. */
@@ -74,16 +73,14 @@ export function headline(plan: Plan, chance: Chance, mean: Trace): string {
   const asked = quantity(plan.hours, 'h')
   if (!plan.circuits.length) return `Nothing is picked: only the source’s own draw runs for ${asked}.`
   const [first] = chance.causes
-  const lasts =
-    chance.lasts.fraction === 1
-      ? `Lasts ${asked} in all of ${chance.draws.toLocaleString('en-US')} ${times(plan)}`
-      : chance.lasts.fraction === 0
-        ? `Does not last ${asked} in any of ${chance.draws.toLocaleString('en-US')} ${times(plan)}: ${quantity(chance.hours.middle, 'h')} in the middle one`
-        : `Lasts ${asked} in ${outOf100(chance.lasts.fraction)} of 100 ${times(plan)}`
+  const all = chance.draws.toLocaleString('en-US')
   const goes = first
-    ? `; the first to go, about hour ${figure(first.atH)}, is ${firstToGo(plan, chance)}, because ${whyOf(plan, mean, first.cause, first.store)}`
+    ? `, ${goesFirst(plan, chance)}, because ${whyOf(plan, mean, first.cause, first.store)}`
     : ''
-  return `${lasts}${goes}.`
+  if (chance.lasts.fraction === 1) return `Lasts ${asked} in all of ${all} ${times(plan)}.`
+  if (chance.lasts.fraction === 0)
+    return `Does not last ${asked} in any of ${all} ${times(plan)}: after ${quantity(chance.hours.middle, 'h')} in the middle one${goes}.`
+  return `Lasts ${asked} in ${outOf100(chance.lasts.fraction)} of 100 ${times(plan)}; in the others, about hour ${figure(first?.atH ?? 0)}${goes}.`
 }
 
 /** How sure the chance is. */

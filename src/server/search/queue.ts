@@ -122,3 +122,10 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
   })
   return { stop: () => boss.stop({ graceful: true, timeout: 5000 }) }
 }
+
+/** Lets go of the queue of this process. */
+export async function closeSender(): Promise<void> {
+  const boss = await kept.boss
+  kept.boss = undefined
+  await boss?.stop({ graceful: false })
+}

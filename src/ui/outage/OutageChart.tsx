@@ -1,5 +1,6 @@
 'use client'
 import { type PointerEvent, useId } from 'react'
+import { hourText } from '@/core/job/needs'
 import type { Chance } from '@/core/outage/chance'
 import type { EventKind } from '@/core/outage/kernel'
 import type { Plan } from '@/core/outage/plan'
@@ -77,7 +78,7 @@ export function OutageChart({ plan, trace, chance, overlay, hour, onHour }: Prop
     onHour(Math.max(0, Math.min(plan.hours, at * end)))
   }
   const bands = chance?.bands
-  const clock = (h: number) => (((Math.round(trace.beginsH + h) % 24) + 24) % 24).toString()
+  const clock = (h: number) => hourText((trace.beginsH + h) % 24)
   return (
     <svg
       viewBox={`0 0 ${width} ${height}`}
@@ -190,9 +191,14 @@ export function OutageChart({ plan, trace, chance, overlay, hour, onHour }: Prop
       <text transform={`translate(15 ${flowTop + flowHeight / 2}) rotate(-90)`} textAnchor="middle">
         out · W · in
       </text>
-      {roundTicks(end, 8).map(h => (
-        <text key={h} x={x(h)} y={flowTop + flowHeight + 18} textAnchor={h === 0 ? 'start' : 'middle'}>
-          {figure(h)} h{plan.beginsH === null ? '' : ` · ${clock(h)}:00`}
+      {roundTicks(end, 5).map(h => (
+        <text
+          key={h}
+          x={x(h)}
+          y={flowTop + flowHeight + 18}
+          textAnchor={h === 0 ? 'start' : h > end * 0.94 ? 'end' : 'middle'}
+        >
+          {figure(h)} h{plan.beginsH === null ? '' : ` · ${clock(h)}`}
         </text>
       ))}
       <text x={(left + width - right) / 2} y={height - 8} textAnchor="middle">

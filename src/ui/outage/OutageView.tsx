@@ -106,6 +106,7 @@ function Outlook() {
             <span data-key="should">should run</span>
             <span data-key="may">may go</span>
             <span data-key="lost">lost</span>
+            <span data-key="battery">battery, out of and into</span>
           </div>
         </div>
         <OutageChart

@@ -75,8 +75,10 @@ export function useSearch() {
           stop()
         } else if (data.kind === 'failed') failed(data.message)
       }
+      // one that is stopped while it loads complains of that
       for (const worker of crew.current)
-        worker.onerror = () => failed('The search could not be loaded. Load the page again.')
+        worker.onerror = () =>
+          crew.current.includes(worker) && failed('The search could not be loaded. Load the page again.')
       for (const hand of hands) {
         hand.onmessage = ({ data }: MessageEvent<SearchSay>) => {
           if (data.kind === 'failed') return failed(data.message)

@@ -1,0 +1,118 @@
+import { readFileSync } from 'node:fs'
+import { gunzipSync } from 'node:zlib'
+import { expect, test } from '@playwright/test'
+import { accessible, alder, copyOf, openJob, saved } from './helpers'
+
+const answer = 'section[aria-label="Answer"]'
+
+test('the outage answers in a sentence, and what if, another draw and any hour answer too', async ({
+  page,
+  request,
+}) => {
+  await openJob(page, await copyOf(request, alder), 'outage')
+  const settled = page.locator(`${answer}[data-settled=true]`)
+  await expect(settled).toContainText(/Does not last 36 h in any of \d+ winters like this/)
+  await expect(settled).toContainText('Closed form, at the average draw: Lasts 18.2 h')
+  await accessible(page)
+
+  // two expansion units more: the sentence changes while nothing of the job does
+  const more = page.getByRole('slider', { name: 'Batteries more' })
+  await more.focus()
+  await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('ArrowRight')
+  await expect(page.locator(answer)).toContainText('(what if)')
+  await expect(settled).toContainText(/Lasts 36 h in/)
+  await expect(page.getByText('Saved')).toBeVisible()
+  await page.getByRole('button', { name: 'Hold for comparison' }).click()
+  await page.getByRole('button', { name: 'As it is again' }).click()
+  await expect(page.getByText('Sluice 22, held')).toBeVisible()
+  await expect(settled).toContainText(/Does not last 36 h/)
+
+  await page.getByRole('button', { name: 'One of the draws' }).click()
+  await expect(page.getByRole('button', { name: 'Draw 1: next one' })).toBeVisible()
+  const hour = page.getByRole('slider', { name: 'Hour of the outage' })
+  await hour.focus()
+  await page.keyboard.press('End')
+  const then = page.locator('section[aria-label="The panel then"]')
+  await expect(then).toContainText('Hour 36')
+  await expect(then).toContainText('dark')
+
+  await page.getByText('Every watt-hour').click()
+  await expect(page.getByText(/of all that went through/)).toBeVisible()
+  await page.getByRole('button', { name: 'Show the working' }).click()
+  await expect(page.getByText('The outage, simulated')).toBeVisible()
+  await page.keyboard.press('Escape')
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Download as CSV' }).click(),
+  ])
+  const csv = readFileSync((await download.path()) ?? '', 'utf8')
+  expect(csv.split('\n')[0]).toMatch(/^hour,store_Wh,sun_W,generator_W,battery_W,must_run_W/)
+})
+
+test('a search finds the front, here and on the server alike; one press takes a design up, undo brings back', async ({
+  page,
+  request,
+}) => {
+  test.setTimeout(120_000)
+  const id = await copyOf(request, alder)
+  await openJob(page, id, 'outage')
+  const desk = page.locator('section[aria-label="Search designs"]')
+  await desk.getByRole('button', { name: 'Search here' }).click()
+  await desk.getByRole('button', { name: 'Stop the search' }).click()
+  await expect(desk).toContainText('Nothing was changed')
+  await desk.getByRole('button', { name: 'Search here' }).click()
+  const found = desk.locator('[data-found]')
+  await expect(found).toContainText(/designs looked at, .* allowed: the cheapest that lasts/, {
+    timeout: 60_000,
+  })
+  await accessible(page)
+  const here = await found.locator('p').first().textContent()
+  await desk.getByText('Why the others are left out').click()
+  await expect(desk).toContainText('Rill 6')
+  const best = desk.getByRole('button', { name: /^Take up/ }).last()
+  await best.click()
+  await saved(page)
+  await expect(page.getByText(/^Taken up: /)).toBeVisible()
+  await expect(page.locator(`${answer}[data-settled=true]`)).toContainText(/Lasts 36 h in/)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.locator(`${answer}[data-settled=true]`)).toContainText(/Does not last 36 h/)
+
+  await desk.getByRole('button', { name: 'Search on the server' }).click()
+  await expect(found).toContainText('on the server', { timeout: 60_000 })
+  expect(await found.locator('p').first().textContent()).toBe(here)
+})
+
+test('a weather file is read, a wrong one told; fields say what they want and keep what was typed', async ({
+  page,
+  request,
+}) => {
+  await openJob(page, await copyOf(request, alder), 'outage')
+  const file = page.getByLabel('Weather file, EPW or CSV')
+  await file.setInputFiles({ name: 'photo.csv', mimeType: 'text/csv', buffer: Buffer.from('a,b\n1,2\n') })
+  await expect(page.getByText(/photo.csv: the file has no header with a temperature/)).toBeVisible()
+  const year = gunzipSync(readFileSync('src/server/seeds/files/saltmarsh-weather.csv.gz'))
+  await file.setInputFiles({ name: 'year.csv', mimeType: 'text/csv', buffer: year })
+  await expect(page.getByText('Weather: Saltmarsh, made up')).toBeVisible()
+  await saved(page)
+
+  const hours = page.getByLabel('Hours to last')
+  for (const [typed, told] of [
+    ['0', /must be from 0.5 to 720 h/],
+    ['2000', /must be from 0.5 to 720 h/],
+  ] as const) {
+    await hours.fill(typed)
+    await hours.press('Enter')
+    await expect(page.getByText(told)).toBeVisible()
+    await expect(hours).toHaveValue(typed)
+    await hours.press('Escape')
+  }
+  const reserve = page.getByRole('textbox', { name: 'Kept in reserve' })
+  await reserve.fill('90')
+  await reserve.press('Enter')
+  await saved(page)
+  const start = page.getByLabel('Charge when it begins')
+  await start.fill('5')
+  await start.press('Enter')
+  await expect(page.getByText(/must leave something to use|reserve/i).first()).toBeVisible()
+})

@@ -1,0 +1,62 @@
+import type { Job } from '@/core/job/schema'
+import { alone, search } from '@/core/search/search'
+import { spaceOf, wishesSchema } from '@/core/search/space'
+import { closeDb, db } from '../db/connection'
+import { migrate } from '../db/migrate'
+import { createJob } from '../jobs/repository'
+import { listPeople } from '../people/repository'
+import type { Actor } from '../people/types'
+import { freshet18, sluice22, weirgate36 } from '../seeds/catalogue'
+import { demoFirmSlug, seedDemo } from '../seeds/demo'
+import { alderHollow } from '../seeds/jobs/alder-hollow'
+import { closeSender, enqueueSearch, workOnSearches } from './queue'
+import { cancelSearches, latestSearch, startSearch } from './repository'
+
+const catalogue = [sluice22, weirgate36, freshet18]
+const wishes = wishesSchema.parse({})
+const job: Job = { ...alderHollow, outage: { ...alderHollow.outage, hours: 20 } }
+let actor: Actor
+let jobId: string
+
+beforeAll(async () => {
+  await migrate(db())
+  await seedDemo()
+  const [first] = await listPeople(demoFirmSlug)
+  if (!first) throw new Error('no demo firm')
+  actor = first
+  jobId = await createJob(actor, job, 'for the queue', new Date('2026-01-01'))
+})
+afterAll(async () => {
+  await closeSender()
+  await closeDb()
+})
+
+async function until(test: () => Promise<boolean>) {
+  while (!(await test())) await new Promise(resolve => setTimeout(resolve, 50))
+}
+const state = async () => (await latestSearch(actor, jobId))?.state
+const pieces = async () => Number((await db()('design_search_task').count({ count: '*' }))[0]?.count ?? 0)
+
+test('a search that is interrupted goes on with another worker, and comes to what it comes to alone', async () => {
+  const id = await startSearch(actor, jobId, job, catalogue, wishes, new Date('2026-01-02'))
+  await enqueueSearch(id)
+  const first = await workOnSearches()
+  await until(async () => (await pieces()) > 0 || (await state()) === 'done')
+  await first.stop()
+  const [second, third] = await Promise.all([workOnSearches(), workOnSearches()])
+  await until(async () => (await state()) === 'done')
+  await Promise.all([second.stop(), third.stop()])
+  const space = spaceOf(job, catalogue, wishes)
+  const here = await search(space, alone(space), { seed: 1, draws: 200 })
+  expect((await latestSearch(actor, jobId))?.result).toEqual(JSON.parse(JSON.stringify(here)))
+  expect(await pieces()).toBe(0)
+}, 120_000)
+
+test('another firm sees nothing of it, and a cancelled search stays cancelled', async () => {
+  expect(await latestSearch({ ...actor, firmId: '5a1de000-0000-4000-8000-0000000000ff' }, jobId)).toBeNull()
+  await startSearch(actor, jobId, job, catalogue, wishes, new Date('2026-01-03'))
+  await cancelSearches(actor, jobId)
+  const worker = await workOnSearches()
+  await worker.stop()
+  expect(await state()).toBe('cancelled')
+}, 60_000)
