@@ -24,7 +24,7 @@ const rhythms: { name: string; W: number; duty: number; pattern?: Pattern; motor
   { name: 'Pump', W: 520, duty: 0.03, pattern: { kind: 'cycling', cycleMinutes: 40 }, motor: true },
 ]
 
-/** 24 circuits over 72 h: refrigerators, pumps, lights, a kitchen. Every fourth of the rhythms again, from a station that lasts. */
+/** 24 circuits over 72 h: refrigerators, pumps, lights, a kitchen; from a store that lasts in about half of the draws. */
 export function outageJob(): Job {
   const base = newJob({ title: 'Outage of the bench', place: 'For the bench', spaces: 24, mainA: 100 })
   return {
@@ -37,7 +37,7 @@ export function outageJob(): Job {
           const load: Load = {
             id: `load${i}`,
             name: `${rhythm.name} ${i}`,
-            runningW: { value: rhythm.W / 2 + i, from: 'metered' },
+            runningW: { value: rhythm.W * 0.345 + i * 0.6, from: 'metered' },
             powerFactor: { value: 0.9, from: 'nameplate' },
             dutyFraction: { value: rhythm.duty, from: 'metered' },
             idleW: { value: 1, from: 'metered' },

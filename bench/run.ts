@@ -1,15 +1,23 @@
 import { randomUUID } from 'node:crypto'
+import { availableParallelism } from 'node:os'
 import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
 import { evaluate } from '../src/core/job/evaluate'
 import { circuitsOf } from '../src/core/job/panels'
+import { deskFor, runDraws } from '../src/core/outage/chance'
+import { planOf } from '../src/core/outage/plan'
+import { traceOf } from '../src/core/outage/trace'
+import { alone, search } from '../src/core/search/search'
+import { spaceOf, wishesSchema } from '../src/core/search/space'
 import { closeDb, db } from '../src/server/db/connection'
 import { listJobs, listQuerySchema } from '../src/server/jobs/list'
 import { createJob } from '../src/server/jobs/repository'
 import { listPeople } from '../src/server/people/repository'
+import { catalogue } from '../src/server/seeds/catalogue'
 import { demoFirmSlug } from '../src/server/seeds/demo'
-import { fernbrook } from '../src/server/seeds/jobs'
+import { alderHollow, fernbrook } from '../src/server/seeds/jobs'
 import { largestJob } from './job'
+import { outageJob } from './outage-job'
 
 const url = process.env.SPILLWAY_URL ?? ''
 const ms = (value: number) => `${value.toFixed(1)} ms`
@@ -69,7 +77,111 @@ async function taps(jobId: string) {
   await browser.close()
 }
 
+/** The kernel and the search here in Node, on one core. */
+async function simulation() {
+  const planned = planOf(outageJob())
+  if (!planned.ok) throw new Error('the bench has no plan')
+  const plan = planned.value
+  const desk = deskFor(plan)
+  const draws = 500
+  const circuitMinutes = plan.circuits.length * plan.hours * 60
+  const times = await timed(4, () => runDraws(plan, 1, 0, draws, desk))
+  const best = Math.min(...times)
+  console.log(
+    `kernel, ${plan.circuits.length} circuits, ${plan.hours} h by the minute, one core of ${availableParallelism()}: ${((draws * circuitMinutes) / best / 1000).toFixed(0)} million circuit-minutes a second, ${((draws * 1000) / best).toFixed(0)} draws a second`,
+  )
+  report('mean course with its account and flows', await timed(20, () => traceOf(plan, desk, 1)), '50 ms')
+  report('plan of a job', await timed(50, () => planOf(outageJob())), 'none')
+  for (const [name, job] of [
+    ['24 circuits, 72 h', outageJob()],
+    ['Alder Hollow', alderHollow],
+  ] as const) {
+    const space = spaceOf(job, catalogue, wishesSchema.parse({}))
+    let found = 0
+    const [ms = 0] = await timed(1, async () => {
+      found = (await search(space, alone(space), { seed: 1, draws: 200 })).front.length
+    })
+    console.log(
+      `search, ${name}: ${space.raw.toLocaleString('en-US')} raw designs, 200 draws in the finals, ${found} on the fronts: ${(ms / 1000).toFixed(1)} s on one core`,
+    )
+  }
+}
+
+/** The outage screen in Chromium: a thousand draws in its workers, a drag of a what-if, a search. */
+async function outageScreen(jobId: string) {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--enable-precise-memory-info'],
+  })
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  await page.addInitScript(() => {
+    const long: number[] = []
+    Reflect.set(window, 'longTasks', long)
+    new PerformanceObserver(list => {
+      for (const entry of list.getEntries()) long.push(entry.duration)
+    }).observe({ type: 'longtask' })
+  })
+  await page.goto(`${url}/jobs/${jobId}/outage`, { waitUntil: 'networkidle' })
+  await page.locator('section[aria-label="Answer"][data-settled=true]').waitFor()
+  await page.waitForTimeout(1500)
+  await page.evaluate(() => Reflect.get(window, 'longTasks').splice(0))
+  const slider = page.getByRole('slider', { name: 'Kept in reserve' })
+  await slider.focus()
+  const means: number[] = []
+  const bands: number[] = []
+  const whole: number[] = []
+  for (let i = 0; i < 8; i++) {
+    const got = page.evaluate(
+      () =>
+        new Promise<{ mean: number; band: number; whole: number }>(resolve => {
+          const svg = document.querySelector('figure svg') as SVGSVGElement
+          const points = (n: string) => svg.querySelectorAll(n)
+          const meanWas = points('polyline')[0]?.getAttribute('points')
+          const bandWas = points('polygon')[1]?.getAttribute('points')
+          const began = performance.now()
+          let mean = 0
+          let band = 0
+          const look = () => {
+            const at = performance.now() - began
+            if (!mean && points('polyline')[0]?.getAttribute('points') !== meanWas) mean = at
+            if (!band && points('polygon')[1]?.getAttribute('points') !== bandWas) band = at
+            const settled = document
+              .querySelector('section[aria-label="Answer"]')
+              ?.getAttribute('data-settled')
+            if (mean && band && settled === 'true') resolve({ mean, band, whole: at })
+            else requestAnimationFrame(look)
+          }
+          requestAnimationFrame(look)
+        }),
+    )
+    await page.keyboard.press(i % 2 ? 'ArrowLeft' : 'ArrowRight')
+    const { mean, band, whole: all } = await got
+    means.push(mean)
+    bands.push(band)
+    whole.push(all)
+  }
+  report('what-if to the mean curve painted', means, '50 ms')
+  report('what-if to the first bands painted', bands, '300 ms')
+  report('what-if to the last of up to 1,000 draws of 72 h × 24 circuits, in workers', whole, '1,000 ms')
+  const button = page.getByRole('button', { name: 'Search here' })
+  await button.click()
+  const began = performance.now()
+  await page.locator('[data-found]').waitFor({ timeout: 120_000 })
+  console.log(
+    `search here, in workers on ${availableParallelism()} cores: ${((performance.now() - began) / 1000).toFixed(1)} s (limit 5 s)`,
+  )
+  const long = await page.evaluate((): number[] => Reflect.get(window, 'longTasks'))
+  const heap = await page.evaluate(
+    () => (performance as unknown as { memory: { usedJSHeapSize: number } }).memory.usedJSHeapSize,
+  )
+  console.log(
+    `tasks of the main thread over 50 ms meanwhile: ${long.length}${long.length ? `, longest ${ms(Math.max(...long))}` : ''}; script heap of the page ${(heap / 1e6).toFixed(0)} MB`,
+  )
+  await browser.close()
+}
+
 async function main() {
+  await simulation()
   const job = largestJob()
   console.log(
     `largest job: ${circuitsOf(job).length} circuits, ${circuitsOf(job).flatMap(c => c.loads).length} loads`,
@@ -80,6 +192,7 @@ async function main() {
   if (!actor) throw new Error('no demo firm')
   const id = await createJob(actor, job, 'for the bench', new Date())
   await taps(id)
+  await outageScreen(await createJob(actor, outageJob(), 'for the bench', new Date()))
 
   const have = Number((await db()('job').where({ firm_id: actor.firmId }).count({ count: '*' }))[0]?.count)
   const seed = await db()('job').where({ firm_id: actor.firmId, title: fernbrook.title }).first()

@@ -18,6 +18,8 @@ export interface Draws {
   emptyStore: Int8Array
   /** how many overloads; the first one’s trigger, and what was on beside it */
   trips: Uint16Array
+  tripEnds: Uint8Array
+  firstTripH: Float64Array
   trigger: Int16Array
   beside: Int16Array
   /** 6 a draw: served hours by tier × 2 + leg */
@@ -25,6 +27,8 @@ export interface Draws {
   generatorH: Float64Array
   gallons: Float64Array
   endWh: Float64Array
+  /** of what the stores of the draw hold */
+  endFraction: Float64Array
   sunWh: Float64Array
   /** what is not accounted for, of all that went through */
   residual: Float64Array
@@ -56,12 +60,15 @@ const emptyDraws = (plan: Plan, from: number, count: number): Draws => ({
   emptyH: new Float64Array(count),
   emptyStore: new Int8Array(count),
   trips: new Uint16Array(count),
+  tripEnds: new Uint8Array(count),
+  firstTripH: new Float64Array(count),
   trigger: new Int16Array(count),
   beside: new Int16Array(count),
   servedH: new Float64Array(6 * count),
   generatorH: new Float64Array(count),
   gallons: new Float64Array(count),
   endWh: new Float64Array(count),
+  endFraction: new Float64Array(count),
   sunWh: new Float64Array(count),
   residual: new Float64Array(count),
   levelWh: new Float64Array(levelPoints(plan) * count),
@@ -87,12 +94,16 @@ export function runDraws(plan: Plan, seed: number, from: number, count: number, 
     draws.emptyH[d] = got.emptyH
     draws.emptyStore[d] = got.emptyStore
     draws.trips[d] = got.trips.length
+    draws.tripEnds[d] = got.tripEnds ? 1 : 0
+    draws.firstTripH[d] = got.trips[0]?.hour ?? Number.POSITIVE_INFINITY
     draws.trigger[d] = got.trips[0]?.trigger ?? -1
     draws.beside[d] = got.trips[0]?.beside ?? -1
     draws.servedH.set(got.servedH, 6 * d)
     draws.generatorH[d] = got.generatorH
     draws.gallons[d] = got.gallons
     draws.endWh[d] = got.endWh
+    const holdsWh = plan.stores.reduce((sum, s, k) => sum + s.capacityWh * (course.capacityFactor[k] ?? 1), 0)
+    draws.endFraction[d] = holdsWh > 0 ? got.endWh / holdsWh : 0
     draws.sunWh[d] = got.account.sunWh
     draws.residual[d] = residualOf(got.account).fraction
   }
@@ -144,12 +155,18 @@ export function joined(parts: readonly Draws[]): Draws {
       d => d.trips,
       n => new Uint16Array(n),
     ),
+    tripEnds: join(
+      d => d.tripEnds,
+      n => new Uint8Array(n),
+    ),
+    firstTripH: join(d => d.firstTripH, floats),
     trigger: join(d => d.trigger, shorts),
     beside: join(d => d.beside, shorts),
     servedH: join(d => d.servedH, floats),
     generatorH: join(d => d.generatorH, floats),
     gallons: join(d => d.gallons, floats),
     endWh: join(d => d.endWh, floats),
+    endFraction: join(d => d.endFraction, floats),
     sunWh: join(d => d.sunWh, floats),
     residual: join(d => d.residual, floats),
     levelWh: join(d => d.levelWh, floats),
@@ -198,11 +215,20 @@ export interface TripKind {
   draws: number
 }
 
+/**
+ * Whether a draw lasts: no must-run circuit goes dark for want of energy, is let go, or is lost to an overload. One that
+ * is reset within the hour is borne, and told beside it.
+ */
+const lasted = (draws: Draws, d: number): boolean =>
+  draws.emptyH[d] === Number.POSITIVE_INFINITY &&
+  !draws.tripEnds[d] &&
+  !['let go', 'cannot carry', 'too cold'].includes(causes[draws.cause[3 * d] ?? 0] ?? '')
+
 /** How likely it lasts, from many draws. */
 export interface Chance {
   draws: number
   seed: number
-  /** no must-run circuit went dark for want of energy, or was let go */
+  /** no must-run circuit went dark for want of energy, was let go, or was lost to an overload */
   lasts: Share
   /** every circuit of the tier served throughout, trips and all; null without any */
   served: (Share | null)[]
@@ -234,9 +260,6 @@ export interface Chance {
 
 export function chanceOf(plan: Plan, seed: number, draws: Draws): Chance {
   const { count } = draws
-  const lasted = (d: number) =>
-    draws.emptyH[d] === Number.POSITIVE_INFINITY &&
-    !['let go', 'cannot carry', 'too cold'].includes(causes[draws.cause[3 * d] ?? 0] ?? '')
   let lasts = 0
   const served = [0, 0, 0]
   let tripped = 0
@@ -257,15 +280,21 @@ export function chanceOf(plan: Plan, seed: number, draws: Draws): Chance {
       kind.draws++
       tripKinds.set(key, kind)
     }
-    if (lasted(d)) lasts++
+    if (lasted(draws, d)) lasts++
     else {
-      const empty = draws.emptyH[d] !== Number.POSITIVE_INFINITY
-      const cause: Cause = empty ? 'store empty' : (causes[draws.cause[3 * d] ?? 0] ?? 'lasted')
+      const tripH = draws.tripEnds[d] ? (draws.firstTripH[d] ?? 0) : Number.POSITIVE_INFINITY
+      const tripFirst = tripH < (draws.emptyH[d] ?? 0)
+      const empty = !tripFirst && draws.emptyH[d] !== Number.POSITIVE_INFINITY
+      const cause: Cause = tripFirst
+        ? 'trip'
+        : empty
+          ? 'store empty'
+          : (causes[draws.cause[3 * d] ?? 0] ?? 'lasted')
       const store = empty ? (draws.emptyStore[d] ?? -1) : -1
       const key = `${cause}:${store}`
       const one = why.get(key) ?? { cause, store, draws: 0, atH: 0 }
       one.draws++
-      one.atH += empty ? (draws.emptyH[d] ?? 0) : first
+      one.atH += tripFirst ? tripH : empty ? (draws.emptyH[d] ?? 0) : first
       why.set(key, one)
     }
   }
@@ -285,7 +314,6 @@ export function chanceOf(plan: Plan, seed: number, draws: Draws): Chance {
     bands.p95[p] = at(column, 0.95)
   }
   const has = (tier: number) => plan.circuits.some(c => c.tier === tier)
-  const capacityWh = plan.stores.reduce((sum, s) => sum + s.capacityWh, 0)
   const fuel = plan.generator?.gallons ?? 0
   let fuelGone = 0
   for (const g of draws.gallons) if (fuel > 0 && g >= fuel - 1e-6) fuelGone++
@@ -313,9 +341,7 @@ export function chanceOf(plan: Plan, seed: number, draws: Draws): Chance {
     generatorH: spreadOf(sorted(draws.generatorH)),
     gallons: spreadOf(sorted(draws.gallons)),
     fuelGone: shareOf(fuelGone, count),
-    endFraction: capacityWh
-      ? spreadOf(sorted(draws.endWh.map(Wh => Wh / capacityWh)))
-      : { low: 0, middle: 0, high: 0 },
+    endFraction: spreadOf(sorted(draws.endFraction)),
     sunWh: spreadOf(sorted(draws.sunWh)),
     bands,
     residual: draws.residual.reduce((a, b) => Math.max(a, b), 0),
@@ -346,7 +372,7 @@ export function simulate(
     const part = runDraws(plan, seed, done, Math.min(batchDraws, limit - done), desk)
     parts.push(part)
     done += part.count
-    for (let d = 0; d < part.count; d++) if (part.emptyH[d] === Number.POSITIVE_INFINITY) lasts++
+    for (let d = 0; d < part.count; d++) if (lasted(part, d)) lasts++
   } while (done < limit && !(exactly === undefined && enough(shareOf(lasts, done), done, most)) && !stop())
   const draws = joined(parts)
   return { chance: chanceOf(plan, seed, draws), draws }

@@ -72,6 +72,8 @@ export interface Outcome {
   emptyH: number
   emptyStore: number
   trips: Trip[]
+  /** overloads that somebody soon resets are borne; this one ended it: a must-run load stays off, or nobody resets it for hours */
+  tripEnds: boolean
   /** served hours by tier and leg: 0 L1, 1 L2 */
   servedH: Float64Array
   /** loads that were left off after tripping again and again */
@@ -98,6 +100,8 @@ export interface Record {
 
 /** After so many trips by one load people leave it off. */
 const mostTrips = 2
+/** A dark hour after an overload is borne; more is not: our measure. */
+const longestResetMinutes = 60
 /** An empty store comes back this much above its reserve, and a tier above its level. */
 const backAbove = 0.1
 const never = Number.POSITIVE_INFINITY
@@ -173,6 +177,7 @@ function stateFor(plan: Plan, course: Course, bench: Bench, record: Record | nul
       emptyH: never,
       emptyStore: -1,
       trips: [],
+      tripEnds: false,
       servedH: new Float64Array(6),
       leftOff: [],
       generatorH: 0,
@@ -364,6 +369,7 @@ function overloads(state: State, exam: ReturnType<typeof examiner>, m: number) {
   mark(state, m, 'trip', trigger)
   state.deadUntil = m + Math.max(1, Math.round((plan.restartMinutes * 60) / plan.stepS))
   for (let t = 0; t < 3; t++) dark(state, t, m, 'trip', trigger)
+  if (plan.restartMinutes > longestResetMinutes) outcome.tripEnds = true
   const by = trigger + 1
   const times = (tripsBy[by] ?? 0) + 1
   tripsBy[by] = times
@@ -371,8 +377,12 @@ function overloads(state: State, exam: ReturnType<typeof examiner>, m: number) {
     // a person switches it off; after tripping again and again it stays off
     const forGood = times >= mostTrips
     if (forGood && !outcome.leftOff.includes(trigger)) outcome.leftOff.push(trigger)
+    if (forGood && plan.loads[trigger]?.tier === 1) outcome.tripEnds = true
     leaveOff(plan, course, bench, trigger, m + 1, forGood)
-  } else if (times > mostTrips) state.gone = true
+  } else if (times > mostTrips) {
+    state.gone = true
+    outcome.tripEnds = true
+  }
 }
 
 const givesPower = ({ plan, on, stores }: State): boolean =>

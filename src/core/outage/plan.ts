@@ -35,6 +35,8 @@ export interface Plan {
   season: Season | null
   loads: PlanLoad[]
   circuits: PlanCircuit[]
+  /** picked, and not fed under this arrangement and hook-up */
+  unserved: string[]
   stores: PlanStore[]
   /** each leg drains its own */
   apart: boolean
@@ -259,6 +261,7 @@ export function planOf(job: Job, { stepS = 60 }: PlanOptions = {}): Outcome<Plan
     season,
     loads,
     circuits,
+    unserved: needs.filter(n => n.circuit.picked && !n.served && !n.feeds).map(named),
     stores,
     apart,
     both: apart && source.arrangement !== 'independent',

@@ -30,7 +30,7 @@ export function largestTakers(plan: Plan, trace: Trace, most = 1): { name: strin
     .slice(0, most)
 }
 
-const whyOf = (plan: Plan, trace: Trace, cause: Cause, store: number): string => {
+const whyOf = (plan: Plan, trace: Trace, chance: Chance, cause: Cause, store: number): string => {
   const [taker] = largestTakers(plan, trace)
   const mostly =
     taker && taker.fraction > 0.15
@@ -48,7 +48,7 @@ const whyOf = (plan: Plan, trace: Trace, cause: Cause, store: number): string =>
     case 'too cold':
       return 'the battery does not work in that cold'
     case 'trip':
-      return 'an overload trips the source'
+      return `an overload trips the source, mostly ${tripText(plan, chance)}`
     default:
       return ''
   }
@@ -70,12 +70,20 @@ function goesFirst(plan: Plan, chance: Chance): string {
 
 /** The sentence first: how long, how likely, what goes first and why. */
 export function headline(plan: Plan, chance: Chance, mean: Trace): string {
+  const { unserved } = plan
+  const dark = unserved.length
+    ? ` Not fed at all: ${together(unserved.length > 3 ? [...unserved.slice(0, 3), `${unserved.length - 3} more`] : unserved)}.`
+    : ''
+  return `${lastsSentence(plan, chance, mean)}${dark}`
+}
+
+function lastsSentence(plan: Plan, chance: Chance, mean: Trace): string {
   const asked = quantity(plan.hours, 'h')
   if (!plan.circuits.length) return `Nothing is picked: only the source’s own draw runs for ${asked}.`
   const [first] = chance.causes
   const all = chance.draws.toLocaleString('en-US')
   const goes = first
-    ? `, ${goesFirst(plan, chance)}, because ${whyOf(plan, mean, first.cause, first.store)}`
+    ? `, ${goesFirst(plan, chance)}, because ${whyOf(plan, mean, chance, first.cause, first.store)}`
     : ''
   if (chance.lasts.fraction === 1) return `Lasts ${asked} in all of ${all} ${times(plan)}.`
   if (chance.lasts.fraction === 0)
@@ -87,15 +95,19 @@ export function headline(plan: Plan, chance: Chance, mean: Trace): string {
 export const sureness = ({ lasts, draws }: Chance): string =>
   `From ${draws.toLocaleString('en-US')} draws: between ${outOf100(lasts.low)} and ${outOf100(lasts.high)} of 100 (95 % interval).`
 
-/** Overloads, in a sentence; empty where there is none. */
-export function tripSentence(plan: Plan, chance: Chance): string {
-  const [kind] = chance.tripKinds
+/** The commonest overload. */
+function tripText(plan: Plan, { tripKinds: [kind] }: Chance): string {
   if (!kind) return ''
-  const trigger = plan.loads[kind.trigger]?.name ?? 'the load'
+  const trigger = plan.loads[kind.trigger]
   const beside = plan.loads[kind.beside]?.name
-  const starts = (plan.loads[kind.trigger]?.startVA ?? 0) > 0
-  return `In ${outOf100(chance.trips.fraction)} of 100 an overload trips the source: mostly ${trigger}${starts ? ' starting' : ''}${beside ? ` while ${beside} runs` : ' by itself'}.`
+  return `${trigger?.name ?? 'several loads at once'}${(trigger?.startVA ?? 0) > 0 ? ' starting' : ''}${beside ? ` while ${beside} runs` : ' by itself'}`
 }
+
+/** Overloads, in a sentence; empty where there is none. */
+export const tripSentence = (plan: Plan, chance: Chance): string =>
+  chance.tripKinds.length
+    ? `In ${outOf100(chance.trips.fraction)} of 100 an overload trips the source: mostly ${tripText(plan, chance)}.`
+    : ''
 
 /** The generator, in a sentence; empty without one. */
 export function generatorSentence(plan: Plan, { generatorH, gallons, fuelGone }: Chance): string {
