@@ -114,6 +114,8 @@ async function outageScreen(jobId: string) {
     args: ['--no-sandbox', '--disable-gpu', '--enable-precise-memory-info'],
   })
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  // the compiler of this file names functions by a helper that the page does not have
+  await page.addInitScript('globalThis.__name = f => f')
   await page.addInitScript(() => {
     const long: number[] = []
     Reflect.set(window, 'longTasks', long)

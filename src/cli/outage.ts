@@ -56,7 +56,10 @@ export async function simulateFile(
     lasts: chance.lasts,
     served: answer.tiers,
     endFraction: chance.endFraction,
-    darkHours: plan.value.circuits.map((c, n) => ({ circuit: c.name, ...chance.darkH[n] })),
+    darkHours: [
+      ...plan.value.unserved.map(u => ({ circuit: u.name, mean: plan.value.hours, high: plan.value.hours })),
+      ...plan.value.circuits.map((c, n) => ({ circuit: c.name, ...chance.darkH[n] })),
+    ],
     account: accountRows(plan.value, mean),
     notAccountedForFraction: Math.max(mean.account.residualFraction, chance.residual),
     assumptions: answer.assumptions,

@@ -1,9 +1,9 @@
 import type { Job } from '@/core/job/schema'
 import { type Answer, answerOf } from '@/core/outage/answer'
 import { type Chance, chanceOf, type Desk, type Draws, deskFor, joined, runDraws } from '@/core/outage/chance'
-import { type Plan, planOf } from '@/core/outage/plan'
+import type { Plan } from '@/core/outage/plan'
 import { type Trace, traceOf } from '@/core/outage/trace'
-import { type WhatIf, withWhatIf } from '@/core/outage/what-if'
+import { planWhatIf, type WhatIf } from '@/core/outage/what-if'
 import type { Fault } from '@/core/outcome'
 
 /** Asked of a worker. Every question carries the number of the design it is about; a new design replaces the one before. */
@@ -28,7 +28,7 @@ const say = (message: OutageSay, transfer: Transferable[] = []) => postMessage(m
 
 addEventListener('message', ({ data }: MessageEvent<OutageAsk>) => {
   if (data.kind === 'design') {
-    const plan = planOf(withWhatIf(data.job, data.whatIf))
+    const plan = planWhatIf(data.job, data.whatIf)
     if (!plan.ok) {
       now = null
       if (data.mean) say({ kind: 'cannot', id: data.id, faults: plan.faults })

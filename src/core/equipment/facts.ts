@@ -51,6 +51,13 @@ export const watts = (title: string, most = 100_000) => labelled(within(1, most,
 export const amps = (title: string, most = 400) => labelled(within(1, most, 'A'), title, 'A')
 export const efficiency = (title = 'Efficiency') =>
   labelled(within(0.3, 1, '(a fraction: 0.9 for 90 %)'), title, 'fraction')
+/** Below the best one: what is left of the battery's energy when everything it can give is drawn. */
+export const fullLoadEfficiency = labelled(
+  within(0.3, 1, '(a fraction: 0.86 for 86 %)').optional(),
+  'Of it at full load',
+  'fraction',
+  { description: 'beside the own draw; empty: the same at any load' },
+)
 export const neutralSchema = labelled(
   z.enum(['floating', 'bonded', notStated]),
   'Neutral and ground inside',

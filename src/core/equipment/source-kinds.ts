@@ -2,7 +2,17 @@ import * as z from 'zod'
 import { labelled } from '../field'
 import { line, within } from '../quantity'
 import { receptacleTypes } from '../units/tables/receptacles'
-import { efficiency, head, neutralSchema, notStated, ratedFor, statedFigure, tail, watts } from './facts'
+import {
+  efficiency,
+  fullLoadEfficiency,
+  head,
+  neutralSchema,
+  notStated,
+  ratedFor,
+  statedFigure,
+  tail,
+  watts,
+} from './facts'
 
 const most20 = z.int('must be a whole number').min(1, 'must be 1 or more').max(20, 'must be at most 20')
 const outlets = (least = 1) =>
@@ -93,6 +103,7 @@ export const stationSchema = z.strictObject({
   /** the unit's own draw while it is on: never nothing */
   idleW: labelled(within(0.1, 1000, 'W'), 'Own draw while on', 'W'),
   efficiencyFraction: efficiency('Battery to outlet'),
+  fullLoadEfficiencyFraction: fullLoadEfficiency,
   neutral: neutralSchema,
   groundFaultOutlets: labelled(z.boolean(), 'Ground-fault protection on its outlets'),
   passThrough,
@@ -140,6 +151,7 @@ export const inverterSchema = z.strictObject({
     'Battery to output',
     'fraction',
   ),
+  fullLoadEfficiencyFraction: fullLoadEfficiency,
   ownTransfer: labelled(z.boolean(), 'Transfers by itself'),
   transferA: labelled(within(1, 400, 'A').optional(), 'Its transfer carries', 'A'),
   transferSeconds: labelled(within(0, 60, 's').optional(), 'Transfers within', 's'),

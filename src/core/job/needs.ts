@@ -275,8 +275,11 @@ export const conditionsText = ({ season, outdoorC, beginsH }: Conditions): strin
     .filter(Boolean)
     .join(', ')
 
-export const hourText = (hour: number) =>
-  `${Math.floor(hour)}:${String(Math.round((hour % 1) * 60)).padStart(2, '0')}`
+/** An hour of the day as a clock shows it: `17:30`. */
+export function hourText(hour: number): string {
+  const minutes = Math.round(hour * 60) % 1440
+  return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
+}
 
 /** A motor's start on top of everything that may already be running. */
 export interface StartNeed {

@@ -1,4 +1,4 @@
-import { figure, quantity } from '../units/format'
+import { duration, figure, quantity } from '../units/format'
 import type { Working } from '../working'
 import type { Chance } from './chance'
 import type { Plan } from './plan'
@@ -11,7 +11,8 @@ export interface Answer {
   sureness: string
   trips: string
   generator: string
-  tiers: { tier: 1 | 2 | 3; name: string; fraction: number; low: number; high: number }[]
+  /** `dark`: circuits of the tier that are not fed at all */
+  tiers: { tier: 1 | 2 | 3; name: string; fraction: number; low: number; high: number; dark: string[] }[]
   hours: string
   left: string
   assumptions: string[]
@@ -22,7 +23,8 @@ const tierNames = { 1: 'Must run', 2: 'Should run', 3: 'May go' } as const
 
 export function answerOf(plan: Plan, chance: Chance, mean: Trace): Answer {
   const { hours, endFraction } = chance
-  const capped = (h: number) => (h >= plan.hours ? `${figure(plan.hours)} or more` : figure(h))
+  const capped = (h: number) => (h >= plan.hours ? `${duration(plan.hours)} or more` : duration(h))
+  const left = [endFraction.low, endFraction.middle, endFraction.high].map(f => quantity(f, 'fraction'))
   return {
     headline: headline(plan, chance, mean),
     sureness: sureness(chance),
@@ -31,11 +33,26 @@ export function answerOf(plan: Plan, chance: Chance, mean: Trace): Answer {
     tiers: ([1, 2, 3] as const).flatMap(tier => {
       const share = chance.served[tier - 1]
       return share
-        ? [{ tier, name: tierNames[tier], fraction: share.fraction, low: share.low, high: share.high }]
+        ? [
+            {
+              tier,
+              name: tierNames[tier],
+              fraction: share.fraction,
+              low: share.low,
+              high: share.high,
+              dark: plan.unserved.filter(u => u.tier === tier).map(u => u.name),
+            },
+          ]
         : []
     }),
-    hours: `Until the first must-run circuit is dark: ${capped(hours.low)}, ${capped(hours.middle)}, ${capped(hours.high)} h in the worst twentieth, the middle, the best twentieth.`,
-    left: `Left at the end: ${quantity(endFraction.low, 'fraction')}, ${quantity(endFraction.middle, 'fraction')}, ${quantity(endFraction.high, 'fraction')} of the store.`,
+    hours:
+      hours.low >= plan.hours
+        ? ''
+        : `Until the first must-run circuit is dark: ${capped(hours.low)} in the worst twentieth, ${capped(hours.middle)} in the middle, ${capped(hours.high)} in the best twentieth.`,
+    left:
+      left[0] === left[2]
+        ? `Left at the end: ${left[1]} of the store.`
+        : `Left at the end: ${left[1]} of the store, from ${left[0]} to ${left[2]} in nine of ten.`,
     assumptions: assumptions(plan),
     working: workingOf(plan, chance, mean),
   }
@@ -61,7 +78,7 @@ function workingOf(plan: Plan, chance: Chance, mean: Trace): Working {
         provenance: { from: 'catalogue' as const },
       })),
       ...largestTakers(plan, mean, 5).map(t => ({
-        label: `Taken by ${t.name}, mean course`,
+        label: `Taken by circuit ${t.name}, mean course`,
         value: t.fraction,
         unit: 'fraction' as const,
       })),

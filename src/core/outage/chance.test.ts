@@ -177,7 +177,51 @@ describe('in words', () => {
   test('says how likely, what goes first, and why', () => {
     expect(said(house({ energyWh: 90_000 })).head).toBe('Lasts 24 h in all of 200 winters like this.')
     expect(said(house({ energyWh: 1500 })).head).toMatch(
-      /^Does not last 24 h in any of 200 winters like this: after .* h in the middle one, every circuit goes at once, because the store is down to its reserve; 1 circuit 1 takes the most/,
+      /^Does not last 24 h in any of 200 winters like this: after .* h in the middle one, every circuit goes at once, because the store is down to its reserve; circuit 1 circuit 1 takes the most/,
+    )
+  })
+
+  test('a must-run circuit that is not fed comes first, and no draw serves its tier', () => {
+    const of = house({ energyWh: 90_000 })
+    const plan = planned(of)
+    const dark: Plan = {
+      ...plan,
+      unserved: [
+        { name: '7 Furnace', tier: 1 },
+        { name: '9 Den', tier: 3 },
+      ],
+    }
+    const { chance } = simulate(dark, { seed: 1, exactly: 200 })
+    expect(headline(dark, chance, traceOf(dark, deskFor(dark), 1))).toBe(
+      'Circuit 7 Furnace must run and is not fed at all. What is fed lasts 24 h in all of 200 winters like this. Dark too: circuit 9 Den.',
+    )
+    expect(chance.served[0]?.fraction).toBe(0)
+    expect(chance.served[2]?.fraction).toBe(0)
+  })
+
+  test('an overload that ends it is named with its minutes, and what the other battery still holds is told', () => {
+    const pump = load(500, { nature: 'motor', name: 'Pump', dutyFraction: { value: 0.5, from: 'metered' } })
+    const trips = {
+      ...house(),
+      ...job([circuit(1, { tier: 1, loads: [pump] })], {
+        source: { station: station({ surgeW: 2100 }) },
+        outage: { ...house().outage, restartMinutes: 720 },
+      }),
+    }
+    expect(said(trips).head).toMatch(
+      /^Does not last 24 h in any of 200 winters like this: after \d+ min in the middle one, circuit 1 circuit 1 goes dark, because an overload trips the source, mostly Pump starting by itself\.$/,
+    )
+    const unit = (id: string) => ({ id, equipment: station(), expansionUnits: 0, owned: false })
+    const uneven = job(
+      [circuit(1, { tier: 1, loads: [load(300)] }), circuit(3, { tier: 1, loads: [load(60, { id: 'b' })] })],
+      {
+        hookup: { method: 'interlocked-inlet', bondingPlug: false },
+        source: { units: [unit('u1'), unit('u2')], arrangement: 'independent' },
+        outage: house().outage,
+      },
+    )
+    expect(said(uneven).head).toMatch(
+      /L1’s battery is empty first while L2’s battery still holds 7\d(\.\d)? %/,
     )
   })
 

@@ -230,7 +230,7 @@ export interface Chance {
   seed: number
   /** no must-run circuit went dark for want of energy, was let go, or was lost to an overload */
   lasts: Share
-  /** every circuit of the tier served throughout, trips and all; null without any */
+  /** every picked circuit of the tier served throughout, trips and all; null without any */
   served: (Share | null)[]
   trips: Share
   /** which overloads, the commonest first */
@@ -313,7 +313,9 @@ export function chanceOf(plan: Plan, seed: number, draws: Draws): Chance {
     bands.p75[p] = at(column, 0.75)
     bands.p95[p] = at(column, 0.95)
   }
-  const has = (tier: number) => plan.circuits.some(c => c.tier === tier)
+  const has = (tier: number) =>
+    plan.circuits.some(c => c.tier === tier) || plan.unserved.some(u => u.tier === tier)
+  const unfed = (tier: number) => plan.unserved.some(u => u.tier === tier)
   const fuel = plan.generator?.gallons ?? 0
   let fuelGone = 0
   for (const g of draws.gallons) if (fuel > 0 && g >= fuel - 1e-6) fuelGone++
@@ -321,7 +323,9 @@ export function chanceOf(plan: Plan, seed: number, draws: Draws): Chance {
     draws: count,
     seed,
     lasts: shareOf(lasts, count),
-    served: [1, 2, 3].map((tier, t) => (has(tier) ? shareOf(served[t] ?? 0, count) : null)),
+    served: [1, 2, 3].map((tier, t) =>
+      has(tier) ? shareOf(unfed(tier) ? 0 : (served[t] ?? 0), count) : null,
+    ),
     trips: shareOf(tripped, count),
     tripKinds: [...tripKinds.values()].sort(
       (a, b) => b.draws - a.draws || a.trigger - b.trigger || a.beside - b.beside,

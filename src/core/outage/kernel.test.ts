@@ -49,6 +49,19 @@ describe('the mean course', () => {
     )
   })
 
+  test('follows the inverter’s curve between its best and its full load', () => {
+    const bent = station({ efficiencyFraction: 0.9, fullLoadEfficiencyFraction: 0.8, energyWh: 4000 })
+    for (const W of [100, 900, 2000]) {
+      const of = job([circuit(1, { tier: 1, loads: [load(W)] })], {
+        source: { station: bent },
+        outage: outage({ hours: 100 }),
+      })
+      // 2,000 W at full load: W ÷ 0.8 in all; below it the bend falls with the square
+      const batteryW = 10 + W / 0.9 + (W / 2000) ** 2 * (2000 / 0.8 - 2000 / 0.9)
+      expect(meanOf(planned(of)).outcome.emptyH).toBeCloseTo(4000 / batteryW, 9)
+    }
+  })
+
   test('drains two batteries apart as `two-batteries` says, and leaves the same stranded', () => {
     const unit = (id: string) => ({ id, equipment: station(), expansionUnits: 0, owned: false })
     const of = job(
@@ -114,6 +127,7 @@ const anyDesign = fc.record({
   generator: fc.boolean(),
   sun: fc.boolean(),
   reserve: fc.integer({ min: 0, max: 40 }),
+  bent: fc.boolean(),
   seed: fc.integer(),
 })
 
@@ -157,7 +171,11 @@ function designed(d: typeof anyDesign extends fc.Arbitrary<infer T> ? T : never)
   })
   const unit = (id: string) => ({
     id,
-    equipment: station({ acInputW: 600, solar: { count: 1, minV: 10, maxV: 60, maxW: 400 } }),
+    equipment: station({
+      acInputW: 600,
+      solar: { count: 1, minV: 10, maxV: 60, maxW: 400 },
+      ...(d.bent && { fullLoadEfficiencyFraction: 0.82 }),
+    }),
     expansionUnits: 0,
     owned: false,
   })
@@ -216,6 +234,21 @@ describe('of any course', () => {
           expect(quick.sunWh[draw]).toBeCloseTo(account.sunWh, 6)
           const emptyH = quick.emptyH[draw] ?? 0
           expect(emptyH === outcome.emptyH || Math.abs(emptyH - outcome.emptyH) < 1e-9).toBe(true)
+        }
+      }),
+      { numRuns: 25 },
+    )
+  })
+
+  test('a store that cannot carry its loads is cut off at that moment, sun or not', () => {
+    fc.assert(
+      fc.property(anyDesign, d => {
+        const plan = { ...planned(designed({ ...d, policy: 'none', generator: false })), mayTrip: false }
+        for (const draw of [-1, 0, 1]) {
+          const { outcome } = traceOf(plan, deskFor(plan), d.seed, draw)
+          const darkH = Math.min(...outcome.firstDarkH)
+          if (outcome.cause.includes('store empty') && plan.storeFeeds.every(Boolean))
+            expect(outcome.emptyH).toBeCloseTo(darkH, 9)
         }
       }),
       { numRuns: 25 },

@@ -458,6 +458,8 @@ function stepOf(state: State, m: number) {
   let leftW = Math.max(0, genW - byGenerator)
   const slot = Math.floor((m * plan.stepS) / (sunSlotMin * 60))
   let part = 1
+  /** the one that runs empty first of those that stand or fall together */
+  let first = -1
   for (let k = 0; k < n; k++) {
     const s = plan.stores[k]
     if (!s) continue
@@ -467,11 +469,14 @@ function stepOf(state: State, m: number) {
     const isOn = serves && on[k] === 1
     const W = isOn ? (need[k] ?? 0) * (1 - carried) : 0
     acOut[k] = W
-    dcOut[k] = isOn && carried < 1 ? s.idleW + W / s.efficiencyFraction : 0
+    dcOut[k] = isOn && carried < 1 ? s.idleW + W / s.efficiencyFraction + s.lossPerW2 * W * W : 0
     charge(state, k, state.course.sky.sunW[k]?.[slot] ?? 0)
     const net = (sunIn[k] ?? 0) + (acIn[k] ?? 0) * s.chargerEfficiencyFraction - (dcOut[k] ?? 0)
-    if (net < 0 && isOn && (plan.both || !two))
-      part = Math.min(part, Math.max(0, (level[k] ?? 0) - (reserve[k] ?? 0)) / (-net * stepH))
+    if (net < 0 && isOn && (plan.both || !two)) {
+      const lasts = Math.max(0, (level[k] ?? 0) - (reserve[k] ?? 0)) / (-net * stepH)
+      if (lasts < part) first = k
+      part = Math.min(part, lasts)
+    }
   }
 
   let genCharge = 0
@@ -492,7 +497,11 @@ function stepOf(state: State, m: number) {
     got[k] = gets
     add(state, k, W, out > 0 ? share : 0, fromGen * gets)
     genCharge += acIn[k] ?? 0
-    const isEmpty = (level[k] ?? 0) <= (reserve[k] ?? 0) + 1e-9 * Math.max(1, capacity[k] ?? 0)
+    // it is off from that moment on, though the sun brings a little in what is left of the step
+    const isEmpty =
+      k === first ||
+      (two && !plan.both) ||
+      (level[k] ?? 0) <= (reserve[k] ?? 0) + 1e-9 * Math.max(1, capacity[k] ?? 0)
     if (on[k] && isEmpty && share < 1) empty(state, k, m + share)
     else if (!on[k]) revive(state, k, m)
     if (state.record) full(state, k, m)
@@ -541,7 +550,9 @@ function add(state: State, k: number, W: number, share: number, fromGenW: number
   const ac = acIn[k] ?? 0
   sums[sum.idle] = (sums[sum.idle] ?? 0) + (s.idleW - transformerIdleW) * share * stepH
   sums[sum.transformer] = (sums[sum.transformer] ?? 0) + (inTransformer + transformerIdleW * share) * stepH
-  sums[sum.inverter] = (sums[sum.inverter] ?? 0) + (W / s.efficiencyFraction - W - inTransformer) * stepH
+  const bent = share > 0 ? (s.lossPerW2 * W * W) / share : 0
+  sums[sum.inverter] =
+    (sums[sum.inverter] ?? 0) + (W / s.efficiencyFraction + bent - W - inTransformer) * stepH
   sums[sum.charger] = (sums[sum.charger] ?? 0) + ac * (1 - s.chargerEfficiencyFraction) * stepH
   sums[sum.sun] = (sums[sum.sun] ?? 0) + (sunIn[k] ?? 0) * stepH
   sums[sum.genCharge] = (sums[sum.genCharge] ?? 0) + ac * stepH
@@ -550,8 +561,11 @@ function add(state: State, k: number, W: number, share: number, fromGenW: number
 }
 const noTransformer = { idleW: 0, efficiencyFraction: 1 }
 
-/** The quiet steps all at once: every loss is in proportion to the watts or to the time. */
-function addQuiet(state: State, lane: { loadW: Float64Array; sunW: Float64Array; steps: number }) {
+/** The quiet steps all at once: every loss is in proportion to the watts, their squares or the time. */
+function addQuiet(
+  state: State,
+  lane: { loadW: Float64Array; loadW2: Float64Array; sunW: Float64Array; steps: number },
+) {
   const { plan, sums, stepH } = state
   const { idleW: transformerIdleW, efficiencyFraction: keeps } = plan.transformer ?? noTransformer
   plan.stores.forEach((s, k) => {
@@ -561,7 +575,8 @@ function addQuiet(state: State, lane: { loadW: Float64Array; sunW: Float64Array;
     sums[sum.loads] = (sums[sum.loads] ?? 0) + Wh
     sums[sum.idle] = (sums[sum.idle] ?? 0) + (s.idleW - transformerIdleW) * h
     sums[sum.transformer] = (sums[sum.transformer] ?? 0) + inTransformer + transformerIdleW * h
-    sums[sum.inverter] = (sums[sum.inverter] ?? 0) + Wh / s.efficiencyFraction - Wh - inTransformer
+    const bentWh = s.lossPerW2 * (lane.loadW2[k] ?? 0) * stepH
+    sums[sum.inverter] = (sums[sum.inverter] ?? 0) + Wh / s.efficiencyFraction + bentWh - Wh - inTransformer
     sums[sum.sun] = (sums[sum.sun] ?? 0) + (lane.sunW[k] ?? 0) * stepH
   })
 }

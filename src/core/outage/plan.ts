@@ -18,8 +18,8 @@ import { opposed } from '../source/arrangement'
 import type { Unit } from '../source/design'
 import { type ArrayWorked, arraysWorked, chargerEfficiencyFraction, modeOf } from '../source/inputs'
 import { outputOf } from '../source/output'
-import { acInputOf, capacityOf, chemistryOf, storeOf } from '../source/store'
-import { quantity } from '../units/format'
+import { acInputOf, capacityOf, chemistryOf, lossesOf, storeOf } from '../source/store'
+import { duration, quantity } from '../units/format'
 import { type Shedding, usualShedding } from './shedding'
 import { keyOf } from './stream'
 import type { WeatherYear } from './weather-year'
@@ -36,7 +36,7 @@ export interface Plan {
   loads: PlanLoad[]
   circuits: PlanCircuit[]
   /** picked, and not fed under this arrangement and hook-up */
-  unserved: string[]
+  unserved: { name: string; tier: 1 | 2 | 3 }[]
   stores: PlanStore[]
   /** each leg drains its own */
   apart: boolean
@@ -114,6 +114,8 @@ export interface PlanStore {
   idleW: number
   /** battery to the loads, through a transformer where there is one */
   efficiencyFraction: number
+  /** the bend of the inverter's efficiency: beside load ÷ efficiency it loses so much × W² */
+  lossPerW2: number
   /** what AC charging puts through the charger at most, W at its input */
   acChargeW: number
   chargerEfficiencyFraction: number
@@ -165,17 +167,26 @@ export interface PlanWeather {
   climateC: number
   cloudFraction: number
   year: WeatherYear | null
+  /** the file's year is taken so much colder, °C, and cloudier, −1 to 1 */
+  yearColderC: number
+  yearCloudierFraction: number
 }
 
 export interface PlanOptions {
   /** seconds of a step; 60 unless said */
   stepS?: number
+  /** a weather file's year moved: so much colder, °C, and from its own sky towards an overcast (or, below 0, a clear) one */
+  yearColderC?: number
+  yearCloudierFraction?: number
 }
 
 /** Seasons by the month in the middle. */
 export const middleMonth: Record<Season, number> = { winter: 0, spring: 3, summer: 6, autumn: 9 }
 const assumedLatitudeDeg = 41
 const assumedCloud: Record<Season, number> = { winter: 0.65, spring: 0.55, summer: 0.4, autumn: 0.55 }
+/** The part of the sky that is cloudy: as said, else by the season. */
+export const usualCloud = (job: Job): number =>
+  job.outage.cloudFraction ?? assumedCloud[conditionsOf(job).season ?? 'spring']
 const mostSteps = 800_000
 const restartMinutesAt = { always: 10, mostly: 45, seldom: 720, 'nobody lives there': 1440, unknown: 30 }
 
@@ -193,7 +204,10 @@ export function climateC(latitudeDeg: number, season: Season | null): number {
  * The plan of a job's outage. Faults in words: no source, nothing that draws, no energy at all, steps too fine for the
  * hours. Watts, hours, fractions and °C throughout.
  */
-export function planOf(job: Job, { stepS = 60 }: PlanOptions = {}): Outcome<Plan> {
+export function planOf(
+  job: Job,
+  { stepS = 60, yearColderC = 0, yearCloudierFraction = 0 }: PlanOptions = {},
+): Outcome<Plan> {
   const { source, outage, brief } = job
   const supply = supplyOf(job)
   if (!source || !supply)
@@ -235,9 +249,7 @@ export function planOf(job: Job, { stepS = 60 }: PlanOptions = {}): Outcome<Plan
   const through = source.arrangement === 'autotransformer' ? source.autotransformer : undefined
   const home = brief.atHome ?? 'unknown'
   if (outage.restartMinutes === undefined)
-    assumed.push(
-      `${quantity(restartMinutesAt[home] / 60, 'h')} until somebody has reset a source that tripped`,
-    )
+    assumed.push(`${duration(restartMinutesAt[home] / 60)} until somebody has reset a source that tripped`)
   const loads = sorted.map(l =>
     loadOf(
       l,
@@ -261,7 +273,9 @@ export function planOf(job: Job, { stepS = 60 }: PlanOptions = {}): Outcome<Plan
     season,
     loads,
     circuits,
-    unserved: needs.filter(n => n.circuit.picked && !n.served && !n.feeds).map(named),
+    unserved: needs
+      .filter(n => n.circuit.picked && !n.served && !n.feeds)
+      .map(n => ({ name: named(n), tier: n.circuit.tier })),
     stores,
     apart,
     both: apart && source.arrangement !== 'independent',
@@ -283,8 +297,10 @@ export function planOf(job: Job, { stepS = 60 }: PlanOptions = {}): Outcome<Plan
       latitudeDeg,
       outdoorC: outage.outdoorC ?? null,
       climateC: climateC(latitudeDeg, season),
-      cloudFraction: outage.cloudFraction ?? assumedCloud[season ?? 'spring'],
+      cloudFraction: usualCloud(job),
       year,
+      yearColderC,
+      yearCloudierFraction,
     },
     shedding: {
       ...usualShedding,
@@ -399,6 +415,8 @@ function storesOf(job: Job, arrays: readonly ArrayWorked[]): PlanStore[] {
     source,
     outage.deratingFraction,
   )
+  const keeps =
+    source.arrangement === 'autotransformer' ? (source.autotransformer?.efficiencyFraction ?? 1) : 1
   const one = (units: readonly Unit[], name: string): PlanStore => {
     const capacityWh = units.reduce((sum, u) => sum + capacityOf(u), 0) * deratingFraction
     const startWh = capacityWh * outage.startFraction
@@ -415,6 +433,9 @@ function storesOf(job: Job, arrays: readonly ArrayWorked[]): PlanStore[] {
       reserveWh: Math.min(startWh, capacityWh * outage.reserveFraction),
       idleW: units.length === source.units.length ? idleW : idleW / source.units.length,
       efficiencyFraction,
+      // units that share a load each carry their part of it
+      lossPerW2:
+        units.reduce((sum, u) => sum + lossesOf(u.equipment).lossPerW2, 0) / units.length ** 2 / keeps ** 2,
       acChargeW,
       chargerEfficiencyFraction,
       acceptsW: acChargeW * chargerEfficiencyFraction + sunW,

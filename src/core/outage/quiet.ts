@@ -27,8 +27,11 @@ export interface Lane {
   perW: [number, number]
   floorWh: Float64Array
   ceilingWh: Float64Array
-  /** sums of what went through, W × steps */
+  /** the bend of the efficiency, per W² */
+  perW2: [number, number]
+  /** sums of what went through, W × steps; and of its squares */
   loadW: Float64Array
+  loadW2: Float64Array
   sunW: Float64Array
   steps: number
   levels: Levels | null
@@ -73,7 +76,9 @@ export function laneFor(
     perW: [1 / (a?.efficiencyFraction ?? 1), 1 / (b?.efficiencyFraction ?? 1)],
     floorWh,
     ceilingWh,
+    perW2: [a?.lossPerW2 ?? 0, b?.lossPerW2 ?? 0],
     loadW: new Float64Array(2),
+    loadW2: new Float64Array(2),
     sunW: new Float64Array(2),
     steps: 0,
     levels,
@@ -97,6 +102,7 @@ export function quietSteps(lane: Lane, from: number, to: number): number {
   const [sun0, sun1] = lane.sun
   const [idle0, idle1] = lane.idleW
   const [perW0, perW1] = lane.perW
+  const [bend0, bend1] = lane.perW2
   const floor0 = lane.floorWh[0] ?? 0
   const floor1 = lane.floorWh[1] ?? 0
   const ceiling0 = lane.ceilingWh[0] ?? 0
@@ -114,6 +120,8 @@ export function quietSteps(lane: Lane, from: number, to: number): number {
   let v1 = va[1] ?? 0
   let load0 = lane.loadW[0] ?? 0
   let load1 = lane.loadW[1] ?? 0
+  let square0 = lane.loadW2[0] ?? 0
+  let square1 = lane.loadW2[1] ?? 0
   let sunSum0 = lane.sunW[0] ?? 0
   let sunSum1 = lane.sunW[1] ?? 0
   const every = levels ? levels.every : to + 1
@@ -144,11 +152,11 @@ export function quietSteps(lane: Lane, from: number, to: number): number {
       s0 = sun0[slot] ?? 0
       if (two && sun1) s1 = sun1[slot] ?? 0
     }
-    const n0 = l0 + (s0 - (idle0 + w0 * perW0)) * stepH
+    const n0 = l0 + (s0 - (idle0 + w0 * (perW0 + bend0 * w0))) * stepH
     if (n0 < floor0 || (n0 > l0 && n0 > ceiling0)) break
     if (two) {
       const w1 = c1 + (watts1[m] ?? 0)
-      const n1 = l1 + (s1 - (idle1 + w1 * perW1)) * stepH
+      const n1 = l1 + (s1 - (idle1 + w1 * (perW1 + bend1 * w1))) * stepH
       if (n1 < floor1 || (n1 > l1 && n1 > ceiling1)) break
       if (m === sample) {
         if (levels) levels.into[levels.offset + m / every] = l0 + l1
@@ -157,6 +165,7 @@ export function quietSteps(lane: Lane, from: number, to: number): number {
       l1 = n1
       c1 = w1
       load1 += w1
+      square1 += w1 * w1
       sunSum1 += s1
     } else if (m === sample) {
       if (levels) levels.into[levels.offset + m / every] = l0
@@ -165,6 +174,7 @@ export function quietSteps(lane: Lane, from: number, to: number): number {
     l0 = n0
     c0 = w0
     load0 += w0
+    square0 += w0 * w0
     sunSum0 += s0
     v0 = x0
     v1 = x1
@@ -174,11 +184,13 @@ export function quietSteps(lane: Lane, from: number, to: number): number {
   va[0] = v0
   va[1] = v1
   lane.loadW[0] = load0
+  lane.loadW2[0] = square0
   lane.sunW[0] = sunSum0
   if (two) {
     level[1] = l1
     cur[1] = c1
     lane.loadW[1] = load1
+    lane.loadW2[1] = square1
     lane.sunW[1] = sunSum1
   }
   lane.steps += m - from

@@ -76,6 +76,12 @@ export function meanCloudFactor(meanFraction: number): number {
   return middles.reduce((sum, z) => sum + cloudFactor(cloudsAt(meanFraction, z)), 0) / middles.length
 }
 
+/** Sun on the flat moved a part of the way to an overcast sky, or for a negative part to a clear one. */
+const cloudier = (flatWm2: number, clearWm2: number, part: number): number =>
+  part >= 0
+    ? flatWm2 - part * Math.max(0, flatWm2 - cloudFactor(1) * clearWm2)
+    : flatWm2 - part * Math.max(0, clearWm2 - flatWm2)
+
 /**
  * The sky of one course: drawn by chance from the stream, or the mean without one. Temperatures are those said for the
  * outage, with the shape of the weather file where there is one; the file's own where nothing was said.
@@ -100,7 +106,7 @@ export function skyOf(plan: Plan, tables: SkyTables, beginsH: number, chance: St
   const { year } = tables
   if (year || weather.outdoorC !== null) {
     outdoorC = new Float64Array(hours)
-    const moveC = weather.outdoorC === null ? 0 : weather.outdoorC - tables.meanC
+    const moveC = (weather.outdoorC === null ? 0 : weather.outdoorC - tables.meanC) - weather.yearColderC
     for (let h = 0; h < hours; h++) {
       const clock = (Math.floor(beginsH) + h) % 24
       if (year) outdoorC[h] = (chance ? (year.outdoorC[hourAt(h)] ?? 0) : (tables.hourC[clock] ?? 0)) + moveC
@@ -133,13 +139,9 @@ export function skyOf(plan: Plan, tables: SkyTables, beginsH: number, chance: St
     }
     const sine = sun.sine[slot] ?? 0
     const clock = Math.floor((at * sunSlotMin) / 60) % 24
-    const flat = !year
-      ? (sun.clearWm2[slot] ?? 0) * left
-      : sine > 0
-        ? chance
-          ? (year.flatWm2[hourAt(h)] ?? 0)
-          : (tables.hourWm2[clock] ?? 0)
-        : 0
+    const clear = sun.clearWm2[slot] ?? 0
+    const ofYear = (chance ? year?.flatWm2[hourAt(h)] : tables.hourWm2[clock]) ?? 0
+    const flat = !year ? clear * left : sine > 0 ? cloudier(ofYear, clear, weather.yearCloudierFraction) : 0
     if (flat <= 0) continue
     const air = outdoorC?.[Math.min(h, hours - 1)] ?? weather.climateC
     for (const array of plan.arrays) {

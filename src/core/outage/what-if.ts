@@ -3,7 +3,9 @@ import { labelled } from '../field'
 import type { Job } from '../job/schema'
 import type { Load } from '../loads/load'
 import { seasonSchema } from '../loads/season'
+import type { Outcome } from '../outcome'
 import { within } from '../quantity'
+import { type Plan, planOf, usualCloud } from './plan'
 
 /** What could be otherwise, on top of the job as it is. Nothing of it is kept with the job. */
 export const whatIfSchema = z.strictObject({
@@ -35,11 +37,23 @@ const kettle: Load = {
   pattern: { kind: 'event', timesPerDay: 1, minutes: 4, fromH: 7, toH: 8 },
 }
 
+/** The plan of a job under a what-if. A weather file's year is moved too: the job itself does not say how. */
+export function planWhatIf(job: Job, whatIf: WhatIf): Outcome<Plan> {
+  return planOf(
+    withWhatIf(job, whatIf),
+    job.outage.weather && {
+      // a temperature that is said for the outage moves the year already
+      yearColderC: job.outage.outdoorC === undefined ? whatIf.colderC : 0,
+      yearCloudierFraction: whatIf.cloudierFraction,
+    },
+  )
+}
+
 /**
  * The job under a what-if. A store that stands outdoors or in the cold is colder too; more batteries are expansion units of
  * every unit that takes them, or strings of its bank; the reserve stays below the charge at the beginning.
  */
-export function withWhatIf(job: Job, whatIf: WhatIf): Job {
+function withWhatIf(job: Job, whatIf: WhatIf): Job {
   const { colderC, cloudierFraction, moreExpansions, reserveFraction, beginsH, season } = whatIf
   const { outage, source } = job
   let panels = job.panels
@@ -59,7 +73,7 @@ export function withWhatIf(job: Job, whatIf: WhatIf): Job {
       ...outage,
       ...(outdoorC !== undefined && colderC !== 0 && { outdoorC: outdoorC - colderC }),
       ...(cloudierFraction !== 0 && {
-        cloudFraction: Math.max(0, Math.min(1, (outage.cloudFraction ?? 0.55) + cloudierFraction)),
+        cloudFraction: Math.max(0, Math.min(1, usualCloud(job) + cloudierFraction)),
       }),
       ...(reserveFraction !== undefined && {
         reserveFraction: Math.min(reserveFraction, outage.startFraction - 0.01),

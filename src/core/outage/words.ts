@@ -1,4 +1,4 @@
-import { figure, quantity, together } from '../units/format'
+import { duration, figure, quantity, sentenceStart, together } from '../units/format'
 import type { Chance } from './chance'
 import type { Cause } from './kernel'
 import type { Plan } from './plan'
@@ -34,12 +34,12 @@ const whyOf = (plan: Plan, trace: Trace, chance: Chance, cause: Cause, store: nu
   const [taker] = largestTakers(plan, trace)
   const mostly =
     taker && taker.fraction > 0.15
-      ? `; ${taker.name} takes the most, ${quantity(taker.fraction, 'fraction')}`
+      ? `; circuit ${taker.name} takes the most, ${quantity(taker.fraction, 'fraction')}`
       : ''
   switch (cause) {
     case 'store empty':
       return plan.stores.length > 1
-        ? `${plan.stores[store]?.name ?? 'one battery'} is empty first${mostly}`
+        ? `${plan.stores[store]?.name ?? 'one battery'} is empty first${strandedText(plan, trace, store)}${mostly}`
         : `the store is down to its reserve${mostly}`
     case 'let go':
       return 'it is let go by the shedding that is set'
@@ -54,6 +54,15 @@ const whyOf = (plan: Plan, trace: Trace, chance: Chance, cause: Cause, store: nu
   }
 }
 
+/** What the other battery still holds when one is empty, of the mean course. */
+function strandedText(plan: Plan, { points, outcome }: Trace, store: number): string {
+  const other = plan.stores[1 - store]
+  const at = points.hour.findIndex(h => h >= outcome.emptyH)
+  if (!other || at < 0 || outcome.emptyStore !== store) return ''
+  const fraction = (points.storesWh[1 - store]?.[at] ?? 0) / Math.max(1, other.capacityWh)
+  return fraction > 0.2 ? ` while ${other.name} still holds ${quantity(fraction, 'fraction')}` : ''
+}
+
 /** What goes dark first when the energy does not last, as the subject and verb of a sentence. */
 function goesFirst(plan: Plan, chance: Chance): string {
   const [first] = chance.causes
@@ -63,18 +72,32 @@ function goesFirst(plan: Plan, chance: Chance): string {
     const on = plan.circuits.filter(c => (c.share[first.store] ?? 0) > 0).map(c => c.name)
     return on.length > 3
       ? `the ${on.length} circuits of ${first.store === 0 ? 'L1' : 'L2'} go first`
-      : `${together(on)} ${on.length > 1 ? 'go' : 'goes'} first`
+      : `${circuitsText(on)} ${on.length > 1 ? 'go' : 'goes'} first`
   }
-  return plan.circuits.length === 1 ? `${plan.circuits[0]?.name} goes dark` : 'every circuit goes at once'
+  return plan.circuits.length === 1
+    ? `circuit ${plan.circuits[0]?.name} goes dark`
+    : 'every circuit goes at once'
 }
+
+/** `circuit 5 Refrigerator`, `circuits 5 Refrigerator and 7 Furnace`. */
+const circuitsText = (names: readonly string[], most = 3): string =>
+  `${names.length > 1 ? 'circuits' : 'circuit'} ${together(names.length > most ? [...names.slice(0, most), `${names.length - most} more`] : names)}`
 
 /** The sentence first: how long, how likely, what goes first and why. */
 export function headline(plan: Plan, chance: Chance, mean: Trace): string {
-  const { unserved } = plan
-  const dark = unserved.length
-    ? ` Not fed at all: ${together(unserved.length > 3 ? [...unserved.slice(0, 3), `${unserved.length - 3} more`] : unserved)}.`
-    : ''
-  return `${lastsSentence(plan, chance, mean)}${dark}`
+  const must = plan.unserved.filter(u => u.tier === 1).map(u => u.name)
+  const others = plan.unserved.filter(u => u.tier !== 1).map(u => u.name)
+  const lasts = lastsSentence(plan, chance, mean)
+  return [
+    must.length &&
+      `${sentenceStart(circuitsText(must))} must run and ${must.length > 1 ? 'are' : 'is'} not fed at all.`,
+    must.length && plan.circuits.length
+      ? `What is fed ${lasts.charAt(0).toLowerCase()}${lasts.slice(1)}`
+      : lasts,
+    others.length && `${must.length ? 'Dark too' : 'Not fed at all'}: ${circuitsText(others)}.`,
+  ]
+    .filter(Boolean)
+    .join(' ')
 }
 
 function lastsSentence(plan: Plan, chance: Chance, mean: Trace): string {
@@ -87,8 +110,8 @@ function lastsSentence(plan: Plan, chance: Chance, mean: Trace): string {
     : ''
   if (chance.lasts.fraction === 1) return `Lasts ${asked} in all of ${all} ${times(plan)}.`
   if (chance.lasts.fraction === 0)
-    return `Does not last ${asked} in any of ${all} ${times(plan)}: after ${quantity(chance.hours.middle, 'h')} in the middle one${goes}.`
-  return `Lasts ${asked} in ${outOf100(chance.lasts.fraction)} of 100 ${times(plan)}; in the others, about hour ${figure(first?.atH ?? 0)}${goes}.`
+    return `Does not last ${asked} in any of ${all} ${times(plan)}: after ${duration(chance.hours.middle)} in the middle one${goes}.`
+  return `Lasts ${asked} in ${outOf100(chance.lasts.fraction)} of 100 ${times(plan)}; in the others, after about ${duration(first?.atH ?? 0)}${goes}.`
 }
 
 /** How sure the chance is. */

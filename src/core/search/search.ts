@@ -26,7 +26,7 @@ export interface Found {
   price: number
   weightLb: number
   hours: number
-  /** share of the draws in which every must-run circuit is served throughout */
+  /** share of the draws that last: energy for every must-run circuit, and no overload that ends it */
   chance: { fraction: number; low: number; high: number }
   /** by which of the three it is on a front */
   bestBy: ('price' | 'weight' | 'hours')[]
@@ -410,7 +410,9 @@ function boundOne(
       })
       const { efficiencyFraction } = store
       const idle = idleOf(k) * kinPlan.hours
-      const need = idle + asks / efficiencyFraction
+      // the bend of the efficiency at its worst
+      const bend = (kinPlan.stores[k]?.lossPerW2 ?? 0) * kinPlan.limits.totalVA
+      const need = idle + asks * (1 / efficiencyFraction + bend)
       if (has < need * (1 + margin)) surely = false
       // the best that could be: all sun used, all fuel straight to the loads, the own draw only while nothing else carries
       const least =

@@ -226,7 +226,7 @@ function bounds(
   return draws
 }
 
-/** By draw: 1 where an overload trips a source of this kin that never runs empty. Minute by minute. */
+/** By draw: 1 where overloads end it for a source of this kin that never runs empty. Minute by minute. */
 function tripsOf(space: Space, { head, method, seed, draws }: Extract<Task, { kind: 'trips' }>): number[] {
   const plan = planFor(space, { head, method, generator: 0, sun: 0 }, 60)
   if (!plan?.mayTrip) return new Array(draws).fill(0)
@@ -237,7 +237,7 @@ function tripsOf(space: Space, { head, method, seed, draws }: Extract<Task, { ki
   const room = roomFor(endless)
   const bench = benchFor(endless)
   return Array.from({ length: draws }, (_, d) =>
-    runCourse(endless, drawnCourse(room, seed, d), bench).trips.length ? 1 : 0,
+    Number(runCourse(endless, drawnCourse(room, seed, d), bench).tripEnds),
   )
 }
 

@@ -26,16 +26,23 @@ const usualDepth = { lfp: 0.9, agm: 0.5, flooded: 0.5 } as const
 const depthOf = (bank: Bank) => bank.depthFraction ?? usualDepth[bank.chemistry]
 
 const defaultEfficiency = 0.88
-/** A unit's own draw while on (W) and how much of the battery's energy reaches the outlet. */
+/**
+ * A unit's own draw while on (W) and how much of the battery's energy reaches the outlet. `lossPerW2` bends that with the
+ * load: battery W = idleW + W ÷ efficiency + lossPerW2 × W², through the efficiency that the datasheet gives at full load.
+ */
 export function lossesOf(unit: UnitEquipment): {
   idleW: number
   efficiencyFraction: number
+  lossPerW2: number
   assumed: boolean
 } {
-  if (unit.kind === 'generator') return { idleW: 0.1, efficiencyFraction: 1, assumed: false }
+  if (unit.kind === 'generator') return { idleW: 0.1, efficiencyFraction: 1, lossPerW2: 0, assumed: false }
+  const efficiencyFraction = unit.efficiencyFraction ?? defaultEfficiency
+  const full = unit.kind === 'vehicle-outlet' ? undefined : unit.fullLoadEfficiencyFraction
   return {
     idleW: unit.idleW ?? 60,
-    efficiencyFraction: unit.efficiencyFraction ?? defaultEfficiency,
+    efficiencyFraction,
+    lossPerW2: full === undefined ? 0 : Math.max(0, 1 / full - 1 / efficiencyFraction) / unit.continuousW,
     assumed: unit.idleW === undefined || unit.efficiencyFraction === undefined,
   }
 }

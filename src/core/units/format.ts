@@ -67,6 +67,10 @@ export function quantity(value: number, unit: Unit): string {
   return symbol ? `${figure(value)} ${symbol}` : figure(value)
 }
 
+/** Hours as people say them: `18.2 h`; below one in minutes. */
+export const duration = (hours: number): string =>
+  hours <= 0 || hours >= 1 ? quantity(hours, 'h') : `${Math.max(1, Math.round(hours * 60))} min`
+
 export const shown = (value: number | string | boolean, unit: Unit): string =>
   typeof value === 'number'
     ? quantity(value, unit)

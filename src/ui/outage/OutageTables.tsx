@@ -5,7 +5,7 @@ import type { Chance } from '@/core/outage/chance'
 import type { Plan } from '@/core/outage/plan'
 import type { Trace } from '@/core/outage/trace'
 import { accountRows, outOf100 } from '@/core/outage/words'
-import { figure, plural, quantity } from '@/core/units/format'
+import { duration, figure, plural, quantity } from '@/core/units/format'
 import styles from './Outage.module.css'
 import { markGlyphs } from './OutageChart'
 
@@ -77,12 +77,20 @@ export function OutageTables({ plan, trace, chance, name }: Props) {
               </tr>
             </thead>
             <tbody>
+              {plan.unserved.map(u => (
+                <tr key={u.name}>
+                  <td>{u.name}, not fed</td>
+                  <td>{u.tier}</td>
+                  <td className={styles.number}>{quantity(plan.hours, 'h')}</td>
+                  <td className={styles.number}>{quantity(plan.hours, 'h')}</td>
+                </tr>
+              ))}
               {plan.circuits.map((c, n) => (
                 <tr key={c.id}>
                   <td>{c.name}</td>
                   <td>{c.tier}</td>
-                  <td className={styles.number}>{quantity(chance.darkH[n]?.mean ?? 0, 'h')}</td>
-                  <td className={styles.number}>{quantity(chance.darkH[n]?.high ?? 0, 'h')}</td>
+                  <td className={styles.number}>{duration(chance.darkH[n]?.mean ?? 0)}</td>
+                  <td className={styles.number}>{duration(chance.darkH[n]?.high ?? 0)}</td>
                 </tr>
               ))}
             </tbody>

@@ -6,7 +6,7 @@ import type { Trace } from '@/core/outage/trace'
 import { asItIs, isAsItIs, type WhatIf } from '@/core/outage/what-if'
 import { outOf100 } from '@/core/outage/words'
 import { shortName } from '@/core/source/store'
-import { sentenceStart } from '@/core/units/format'
+import { sentenceStart, together } from '@/core/units/format'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
 import { AskedFields } from './AskedFields'
@@ -165,6 +165,7 @@ function Lines({ simulated: { answer } }: { simulated: Simulated }) {
         {answer.tiers.map(t => (
           <li key={t.tier}>
             <strong>{outOf100(t.fraction)} of 100</strong> {t.name.toLowerCase()}, served throughout
+            {t.dark.length > 0 && `; not fed: ${together(t.dark)}`}
           </li>
         ))}
       </ul>

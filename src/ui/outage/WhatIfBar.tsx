@@ -32,7 +32,11 @@ export function WhatIfBar({ value, onChange }: Props) {
       <Knob
         label="Colder by"
         text={degrees(value.colderC)}
-        why={outage.outdoorC === undefined ? 'takes an outdoor temperature, below' : null}
+        why={
+          outage.outdoorC === undefined && !outage.weather
+            ? 'takes an outdoor temperature or a weather file, below'
+            : null
+        }
         value={value.colderC}
         min={-10}
         max={20}
