@@ -5,7 +5,7 @@ import { circuit, job, load, splitStation, station } from '../job/fixtures/jobs'
 import type { Job } from '../job/schema'
 import type { Load } from '../loads/load'
 import { refillWorked } from '../source/inputs'
-import { deskFor, runDraws } from './chance'
+import { deskFor, runDraws, simulate } from './chance'
 import { type Plan, planOf } from './plan'
 import { type Trace, traceOf } from './trace'
 
@@ -352,6 +352,81 @@ describe('overloads', () => {
     expect(outcome.cause[0]).toBe('trip')
     expect(marks.filter(m => m.kind === 'reset')).toHaveLength(2)
   })
+})
+
+describe('a generator', () => {
+  const unit = (id: string, facts: Partial<ReturnType<typeof station>> = {}) => ({
+    id,
+    equipment: station({ acInputW: 2000, ...facts }),
+    expansionUnits: 0,
+    owned: false,
+  })
+  const fed = (of: Partial<Job['source']>, L1W: number, L2W: number): Plan =>
+    planned(
+      job(
+        [
+          circuit(1, { tier: 1, loads: [load(L1W)] }),
+          circuit(3, { tier: 1, loads: [load(L2W, { id: 'other' })] }),
+        ],
+        {
+          hookup: { method: 'interlocked-inlet', bondingPlug: false },
+          source: {
+            units: [unit('u1'), unit('u2')],
+            arrangement: 'independent',
+            generator: {
+              equipment: freshet18,
+              gallons: 20,
+              where: 'outdoors',
+              owned: false,
+              startAtFraction: 0.9,
+            },
+            ...of,
+          },
+          outage: outage({ hours: 6, startFraction: 0.95 }),
+        },
+      ),
+    )
+
+  test('gives what a full battery does not take to the other one', () => {
+    // 1,000 W on L1 take more than half of the generator’s 1,800 W; L2 takes next to nothing
+    const { account, outcome, points } = meanOf(fed({}, 1000, 5))
+    expect(outcome.emptyH).toBe(Number.POSITIVE_INFINITY)
+    expect(account.generatorChargeWh / outcome.generatorH).toBeGreaterThan(1000)
+    expect(points.storesWh[0]?.at(-1)).toBeGreaterThan(1000)
+  })
+
+  test('that only charges does not save the source from an overload', () => {
+    const draws = runDraws(fed({}, 2600, 5), 1, 0, 3)
+    expect([...draws.trips].every(n => n > 0)).toBe(true)
+  })
+
+  test('is waited for by a source that stores nothing: dark in quiet hours is no lasting', () => {
+    const generator = {
+      equipment: freshet18,
+      gallons: 20,
+      where: 'outdoors' as const,
+      owned: false,
+      quietFromH: 22,
+      quietToH: 6,
+    }
+    const plan = fed({ units: [unit('u1')], arrangement: 'tied', generator }, 300, 5)
+    const dead = { ...plan, beginsH: 18, stores: plan.stores.map(s => ({ ...s, capacityWh: 0, startWh: 0 })) }
+    const { chance } = simulate(dead, { exactly: 200 })
+    expect(chance.lasts.fraction).toBe(0)
+    expect(chance.hours.middle).toBeLessThanOrEqual(4)
+    expect(chance.causes[0]?.cause).toBe('store empty')
+  })
+})
+
+test('a plan that is taken not to trip is not tripped where each step is examined', () => {
+  fc.assert(
+    fc.property(anyDesign, d => {
+      const plan = planned(designed({ ...d, loads: d.loads.map(l => ({ ...l, W: l.W / 4, motor: false })) }))
+      fc.pre(!plan.mayTrip)
+      expect([...runDraws({ ...plan, mayTrip: true }, d.seed, 0, 5).trips]).toEqual([0, 0, 0, 0, 0])
+    }),
+    { numRuns: 15 },
+  )
 })
 
 describe('a split source', () => {

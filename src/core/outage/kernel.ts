@@ -350,8 +350,9 @@ function overloads(state: State, exam: ReturnType<typeof examiner>, m: number) {
   const va1 = (va[1] ?? 0) + (bench.VA[1][m] ?? 0)
   va[0] = va0
   va[1] = va1
-  // what gives nothing is not overloaded
-  if (state.gone || m < state.deadUntil || state.genOn || !givesPower(state)) return
+  // what gives nothing is not overloaded, nor what a generator carries
+  if (state.gone || m < state.deadUntil || !givesPower(state)) return
+  if (state.genOn && plan.generator?.carriesHouse) return
   const all = va0 + va1
   const may =
     all > limits.totalVA ||
@@ -454,25 +455,32 @@ function stepOf(state: State, m: number) {
   if (!serves) byGenerator = 0
   const carried = !serves ? 0 : house > 0 ? byGenerator / house : carries ? 1 : 0
 
-  // charging: what the generator has left, shared out
-  let leftW = Math.max(0, genW - byGenerator)
+  const leftW = Math.max(0, genW - byGenerator)
   const slot = Math.floor((m * plan.stepS) / (sunSlotMin * 60))
+  for (let k = 0; k < n; k++) {
+    const s = plan.stores[k]
+    if (!s) continue
+    const isOn = serves && on[k] === 1
+    const W = isOn ? (need[k] ?? 0) * (1 - carried) : 0
+    acOut[k] = W
+    dcOut[k] = isOn && carried < 1 ? s.idleW + W / s.efficiencyFraction + s.lossPerW2 * W * W : 0
+    charge(state, k, state.course.sky.sunW[k]?.[slot] ?? 0, leftW / n)
+  }
+  // what one of two cannot take of its half the other may have
+  if (two && leftW > 0)
+    for (let k = 0; k < n; k++)
+      charge(state, k, state.course.sky.sunW[k]?.[slot] ?? 0, leftW - (acIn[1 - k] ?? 0))
+
   let part = 1
   /** the one that runs empty first of those that stand or fall together */
   let first = -1
   for (let k = 0; k < n; k++) {
     const s = plan.stores[k]
     if (!s) continue
-    const takes = s.charges ? Math.min(s.acChargeW, leftW / (n - k)) : 0
-    acIn[k] = takes
-    leftW -= takes
-    const isOn = serves && on[k] === 1
-    const W = isOn ? (need[k] ?? 0) * (1 - carried) : 0
-    acOut[k] = W
-    dcOut[k] = isOn && carried < 1 ? s.idleW + W / s.efficiencyFraction + s.lossPerW2 * W * W : 0
-    charge(state, k, state.course.sky.sunW[k]?.[slot] ?? 0)
+    sums[sum.sunUnused] =
+      (sums[sum.sunUnused] ?? 0) + ((state.course.sky.sunW[k]?.[slot] ?? 0) - (sunIn[k] ?? 0)) * stepH
     const net = (sunIn[k] ?? 0) + (acIn[k] ?? 0) * s.chargerEfficiencyFraction - (dcOut[k] ?? 0)
-    if (net < 0 && isOn && (plan.both || !two)) {
+    if (net < 0 && serves && on[k] === 1 && (plan.both || !two)) {
       const lasts = Math.max(0, (level[k] ?? 0) - (reserve[k] ?? 0)) / (-net * stepH)
       if (lasts < part) first = k
       part = Math.min(part, lasts)
@@ -516,11 +524,15 @@ function stepOf(state: State, m: number) {
   if (state.record) putStep(state, state.record, m, byGenerator + genCharge)
 }
 
-/** What of sun and charger the battery can take now; the generator throttles before the sun is left unused. */
-function charge(state: State, k: number, sunW: number) {
-  const { plan, capacity, level, stepH, acIn, sunIn, dcOut, sums } = state
+/**
+ * What of the sun, and of the watts that the generator offers, the battery can take now; the generator throttles before the
+ * sun is left unused.
+ */
+function charge(state: State, k: number, sunW: number, offeredW: number) {
+  const { plan, capacity, level, stepH, acIn, sunIn, dcOut } = state
   const s = plan.stores[k]
   if (!s) return
+  acIn[k] = s.charges ? Math.min(s.acChargeW, offeredW) : 0
   const holds = capacity[k] ?? 0
   const share = holds > 0 ? (level[k] ?? 0) / holds : 1
   // less and less when it is nearly full, nothing when it is too cold
@@ -537,7 +549,6 @@ function charge(state: State, k: number, sunW: number) {
     used = Math.max(0, sunW - surplus)
   }
   sunIn[k] = used
-  sums[sum.sunUnused] = (sums[sum.sunUnused] ?? 0) + (sunW - used) * stepH
 }
 
 /** Books a step of one store: watts to its loads, the share of the step it was on, watts straight from the generator. */
@@ -622,7 +633,15 @@ function whoGotIt(state: State, m: number, live: boolean) {
   }
   if (!live) return
   let least = 1
-  for (let k = 0; k < state.stores; k++) if (plan.storeFeeds[k]) least = Math.min(least, got[k] ?? 0)
+  for (let k = 0; k < state.stores; k++) {
+    if (!plan.storeFeeds[k] || (got[k] ?? 0) >= least) continue
+    least = got[k] ?? 0
+    // one that was never on, and is waited for, is as empty as one that ran down
+    if (outcome.emptyH === never && plan.stores[k]?.works) {
+      outcome.emptyH = (m + least) * stepH
+      outcome.emptyStore = k
+    }
+  }
   if (least < 1)
     for (let t = 0; t < 3; t++) if (tierOn[t]) dark(state, t, m + least, 'store empty', outcome.emptyStore)
 }

@@ -316,18 +316,22 @@ export function planOf(
   })
 }
 
-/** Whether anything the loads do together could exceed what the source gives. */
+/** Whether anything the loads do together could exceed what the source gives, each drawn as high as one course in a thousand has it. */
 function mayTrip(loads: readonly PlanLoad[], limits: Plan['limits']): boolean {
   const most = (share: (l: PlanLoad) => number) =>
     loads.reduce(
-      (sum, l) => sum + share(l) * Math.max(l.runningW * l.VAperW, ...l.sequence.map(s => s.W * l.VAperW)),
+      (sum, l) =>
+        sum +
+        share(l) *
+          l.VAperW *
+          Math.exp(3.1 * l.wattsSpread) *
+          Math.max(l.runningW, ...l.sequence.map(s => s.W)),
       0,
     )
-  // a course may be drawn half as high again
-  const all = 1.5 * most(() => 1)
+  const all = most(() => 1)
   const starts = loads.reduce((sum, l) => sum + l.startVA, 0)
   const legs = limits.split
-    ? Math.max(1.5 * most(l => l.share[0]) - limits.legVA[0], 1.5 * most(l => l.share[1]) - limits.legVA[1])
+    ? Math.max(most(l => l.share[0]) - limits.legVA[0], most(l => l.share[1]) - limits.legVA[1])
     : -1
   return all > limits.totalVA || legs > 0 || all + starts > Math.min(limits.surgeVA, limits.legSurgeVA)
 }
