@@ -128,6 +128,7 @@ const anyDesign = fc.record({
   sun: fc.boolean(),
   reserve: fc.integer({ min: 0, max: 40 }),
   bent: fc.boolean(),
+  blind: fc.boolean(),
   seed: fc.integer(),
 })
 
@@ -224,7 +225,8 @@ describe('of any course', () => {
   test('the quick way through quiet steps comes to the same as every step in full', () => {
     fc.assert(
       fc.property(anyDesign, d => {
-        const plan = planned(designed(d))
+        // where overloads are looked at, and where they are not
+        const plan = { ...planned(designed(d)), ...(d.blind && { mayTrip: false }) }
         const desk = deskFor(plan)
         const quick = runDraws(plan, d.seed, 0, 3, desk)
         for (const draw of [0, 1, 2]) {
@@ -232,11 +234,18 @@ describe('of any course', () => {
           expect(quick.endWh[draw]).toBeCloseTo(outcome.endWh, 6)
           expect(quick.trips[draw]).toBe(outcome.trips.length)
           expect(quick.sunWh[draw]).toBeCloseTo(account.sunWh, 6)
+          expect(quick.gallons[draw]).toBeCloseTo(outcome.gallons, 6)
+          expect(quick.generatorH[draw]).toBeCloseTo(outcome.generatorH, 6)
+          expect(quick.residual[draw]).toBeLessThan(1e-9)
+          outcome.firstDarkH.forEach((h, t) => {
+            const quickH = quick.firstDarkH[3 * draw + t] ?? 0
+            expect(quickH === h || Math.abs(quickH - h) < 1e-9).toBe(true)
+          })
           const emptyH = quick.emptyH[draw] ?? 0
           expect(emptyH === outcome.emptyH || Math.abs(emptyH - outcome.emptyH) < 1e-9).toBe(true)
         }
       }),
-      { numRuns: 25 },
+      { numRuns: 60 },
     )
   })
 

@@ -1,4 +1,5 @@
 import type { Course } from './course'
+import { backAbove, isLost, oneStore, oneStoreSuits, within } from './one-store'
 import { examiner } from './overload'
 import type { Plan, PlanGenerator } from './plan'
 import { type Levels, laneFor, quietSteps, rest } from './quiet'
@@ -102,8 +103,6 @@ export interface Record {
 const mostTrips = 2
 /** A dark hour after an overload is borne; more is not: our measure. */
 const longestResetMinutes = 60
-/** An empty store comes back this much above its reserve, and a tier above its level. */
-const backAbove = 0.1
 const never = Number.POSITIVE_INFINITY
 
 /** Where an account's figures lie while they are added up. */
@@ -237,12 +236,30 @@ export function runCourse(
   record: Record | null = null,
   levels: Levels | null = null,
 ): Outcome {
-  const { steps, stores, generator, shedding } = plan
   const watches = plan.mayTrip && course.hourlyW === null
   fill(plan, course, bench, watches)
+  return runFilled(plan, course, bench, watches, record, levels)
+}
+
+/**
+ * The same on a bench that is filled already; without watching, the bench is left as it is and serves again. With
+ * `lostEnds` it ends where the energy does not last, for who asks nothing else.
+ */
+export function runFilled(
+  plan: Plan,
+  course: Course,
+  bench: Bench,
+  watches: boolean,
+  record: Record | null = null,
+  levels: Levels | null = null,
+  lostEnds = false,
+): Outcome {
+  const { steps, stores, generator, shedding } = plan
   const state = stateFor(plan, course, bench, record)
   const { level, on, cur, sums, outcome } = state
   const start = Float64Array.from(level)
+  if (!record && !watches && !course.hourlyW && oneStoreSuits(plan))
+    return inOneStore(state, start, levels, lostEnds)
   if (record) putStart(record, level)
   const two = stores.length > 1
   const exam = watches ? examiner(plan, course.runs) : null
@@ -271,6 +288,7 @@ export function runCourse(
     if (exam) overloads(state, exam, m)
     else if (course.hourlyW) beyondMeans(state, m)
     stepOf(state, m)
+    if (lostEnds && isLost(plan, outcome)) break
   }
   if (lane) {
     addQuiet(state, lane)
@@ -284,6 +302,44 @@ export function runCourse(
   outcome.endWh = outcome.account.endWh
   outcome.generatorH = sums[sum.genH] ?? 0
   outcome.gallons = sums[sum.gallons] ?? 0
+  return outcome
+}
+
+/** The quick way through a whole course of one store. */
+function inOneStore(state: State, start: Float64Array, levels: Levels | null, lostEnds: boolean): Outcome {
+  const { plan, course, bench, stepH, sums, outcome, level } = state
+  if (plan.stores[0]?.works === false && (level[0] ?? 0) > (state.reserve[0] ?? 0))
+    for (let t = 0; t < 3; t++) dark(state, t, 0, 'too cold', -1)
+  const got = oneStore(
+    plan,
+    course,
+    bench,
+    {
+      levelWh: level[0] ?? 0,
+      capacityWh: state.capacity[0] ?? 0,
+      reserveWh: state.reserve[0] ?? 0,
+      on: state.on[0] === 1,
+    },
+    outcome,
+    levels,
+    lostEnds,
+  )
+  addQuiet(state, {
+    loadW: Float64Array.of(got.batteryLoadsW),
+    loadW2: Float64Array.of(got.batteryLoadsW2),
+    sunW: Float64Array.of(got.sunW),
+    steps: got.onSteps,
+  })
+  sums[sum.loads] = (sums[sum.loads] ?? 0) + got.genHouseW * stepH
+  sums[sum.sunUnused] = got.sunUnusedW * stepH
+  sums[sum.genHouse] = got.genHouseW * stepH
+  sums[sum.genCharge] = got.genChargeW * stepH
+  sums[sum.charger] = got.genChargeW * stepH * (1 - (plan.stores[0]?.chargerEfficiencyFraction ?? 1))
+  level[0] = got.levelWh
+  outcome.account = accountOf(start, sums, level)
+  outcome.endWh = outcome.account.endWh
+  outcome.generatorH = got.genH
+  outcome.gallons = got.gallons
   return outcome
 }
 
@@ -673,7 +729,3 @@ function putStep(state: State, record: Record, m: number, generator: number) {
   record.loadsW[m] = loads
   record.lostW[m] = lost
 }
-
-/** Whether an hour of the day lies in a span, over midnight if need be; a span of no length is the whole day for none. */
-const within = (h: number, fromH: number, toH: number) =>
-  fromH === toH ? false : fromH < toH ? h >= fromH && h < toH : h >= fromH || h < toH

@@ -1,6 +1,6 @@
-import { withMethod } from '../hookup/compare'
 import type { SimpleOperation } from '../job/operations'
-import { type Design, designName, jobWith, type Space, sourceWith } from './space'
+import { plannedDesign } from './planned'
+import { type Design, designName, type Space, sourceWith } from './space'
 
 /** The change that takes a found design up: source and hook-up at once. Null where the space no longer has it. */
 export function adopted(
@@ -12,6 +12,6 @@ export function adopted(
   const source =
     head && sourceWith(head, space.generators[design.generator] ?? null, space.suns[design.sun] ?? null)
   if (!source || !method) return null
-  const { hookup } = withMethod(jobWith(space, source), method, space.catalogue)
+  const { hookup } = plannedDesign(space, source, method).job
   return { op: 'adoptDesign', name: designName(space, design).slice(0, 200), source, hookup }
 }

@@ -1,25 +1,28 @@
 import type { Equipment } from '../equipment'
 import { freshet18 } from '../equipment/fixtures/parts'
-import { withMethod } from '../hookup/compare'
 import { evaluate } from '../job/evaluate'
 import { circuit, job, load, station } from '../job/fixtures/jobs'
 import { applyOperation } from '../job/operations'
 import type { Job } from '../job/schema'
+import { simulate } from '../outage/chance'
+import { planOf } from '../outage/plan'
+import { adopted } from './adopt'
+import { plannedDesign } from './planned'
 import { alone, type Found, type SearchResult, search, searchSentence } from './search'
 import {
   type Design,
   designName,
   generatorCost,
-  jobWith,
   labourRate,
   type Space,
   sourceWith,
   spaceOf,
   sunCost,
+  sunWeightLb,
   type Wishes,
   wishesSchema,
 } from './space'
-import { type Answer, perform, planFor, type Task } from './tasks'
+import { type Answer, perform, type Task } from './tasks'
 
 const wishes = (facts: Partial<Wishes> = {}): Wishes => ({ ...wishesSchema.parse({}), ...facts })
 const weights = { weightLb: 40, price: 900 }
@@ -109,7 +112,7 @@ function bruteForce(space: Space, draws: number, seed: number): Found[] {
           const source = sourceWith(head, generator, sun)
           const own = checks.get(head.kin)?.methods[m]
           if (!source || !own || own.drops.some(d => d.id === 'hook-up' || d.id === 'unserved')) continue
-          const here = withMethod(jobWith(space, source), method, space.catalogue)
+          const here = plannedDesign(space, source, method).job
           if (evaluate(here).findings.some(f => f.severity === 'stop' && f.id !== 'energy.short')) continue
           const tripped = trips.get(head.kin) ?? tripsOf(space, { h, m, seed, draws })
           trips.set(head.kin, tripped)
@@ -123,6 +126,7 @@ function bruteForce(space: Space, draws: number, seed: number): Found[] {
           all.push({
             design,
             name: designName(space, design),
+            plans: [],
             price: Math.round(
               head.price +
                 generatorCost(generator) +
@@ -130,7 +134,7 @@ function bruteForce(space: Space, draws: number, seed: number): Found[] {
                 (own.price ?? 0) +
                 own.hours * labourRate,
             ),
-            weightLb: 0,
+            weightLb: head.weightLb + (generator?.equipment.weightLb ?? 0) + sunWeightLb(sun),
             hours: own.hours,
             chance: { fraction: hits / draws, low: 0, high: 1 },
             bestBy: [],
@@ -144,14 +148,19 @@ function tripsOf(space: Space, { h, m, seed, draws }: { h: number; m: number; se
   return got.kind === 'trips' ? got.trips : []
 }
 
-const byPrice = (found: readonly Found[]) => {
+const measures = {
+  price: (f: Found) => f.price,
+  weight: (f: Found) => f.weightLb,
+  hours: (f: Found) => f.hours,
+}
+const frontBy = (found: readonly Found[], of: (f: Found) => number) => {
   let best = 0
   return [...found]
-    .sort((a, b) => a.price - b.price || b.chance.fraction - a.chance.fraction)
+    .sort((a, b) => of(a) - of(b) || b.chance.fraction - a.chance.fraction)
     .flatMap(f => {
       if (f.chance.fraction <= best) return []
       best = f.chance.fraction
-      return [[f.price, f.chance.fraction]]
+      return [[Math.round(of(f) * 10) / 10, f.chance.fraction]]
     })
 }
 
@@ -163,17 +172,20 @@ describe('search', () => {
     return { ...whole, suns: whole.suns.slice(0, 4), raw: (whole.raw / whole.suns.length) * 4 }
   }
 
-  test('its front is that of brute force', async () => {
+  test('its fronts by price, weight and hours are those of brute force', async () => {
     const s = space(house(30), {})
     s.suns.splice(3)
     // fuel that does not last for ever
     s.generators = [null, { equipment: freshet18, gallons: 0.25, owned: false }]
     const got = await search(s, alone(s), { seed: 5, draws })
-    const brute = byPrice(bruteForce(s, draws, 5))
-    expect(brute.length).toBeGreaterThan(2)
-    expect(got.front.filter(f => f.bestBy.includes('price')).map(f => [f.price, f.chance.fraction])).toEqual(
-      brute,
-    )
+    const all = bruteForce(s, draws, 5)
+    for (const by of ['price', 'weight', 'hours'] as const) {
+      const brute = frontBy(all, measures[by])
+      const front = got.front.filter(f => f.bestBy.includes(by))
+      expect(frontBy(front, measures[by])).toEqual(brute)
+      expect(front).toHaveLength(brute.length)
+    }
+    expect(got.front.length).toBeGreaterThan(2)
   })
 
   test('comes out the same whoever does the work, in whatever order', async () => {
@@ -230,19 +242,38 @@ describe('search', () => {
   })
 
   test('a design found is taken up as one change, and lasts as long as it was found to', async () => {
-    const s = space()
+    const s = space(house(30))
+    const { front } = await search(s, alone(s), { seed: 1, draws: 100 })
+    expect(front.length).toBeGreaterThan(2)
+    for (const found of front) {
+      const operation = adopted(s, found.design)
+      const after = operation && applyOperation(s.job, operation)
+      if (!after?.ok) throw new Error(`${found.name} cannot be taken up`)
+      const plan = planOf(after.value)
+      if (!plan.ok) throw new Error(`${found.name} cannot be simulated`)
+      const { chance } = simulate(plan.value, { seed: 1, exactly: 100 })
+      expect(Math.abs(chance.lasts.fraction - found.chance.fraction)).toBeLessThanOrEqual(0.03)
+    }
+  })
+
+  test('what a fix of the hook-up cures is planned with the design, and said', async () => {
+    const of = house(30)
+    const guarded: Job = {
+      ...of,
+      panels: of.panels.map(p => ({
+        ...p,
+        circuits: p.circuits.map(c => ({ ...c, protection: 'arc-fault' as const })),
+      })),
+    }
+    const method = 'sub-panel-interlock'
+    const s = { ...space(guarded), methods: [method as typeof method] }
     const { front } = await search(s, alone(s), { draws: 10 })
-    const best = front.at(-1)
-    const design = best?.design
-    if (!best || !design) throw new Error('nothing found')
-    const plan = planFor(s, design)
-    const head = s.heads[design.head]
-    const source =
-      head && sourceWith(head, s.generators[design.generator] ?? null, s.suns[design.sun] ?? null)
-    if (!source) throw new Error('no source')
-    const { hookup } = withMethod(jobWith(s, source), s.methods[design.method] ?? 'undecided', s.catalogue)
-    const after = applyOperation(s.job, { op: 'adoptDesign', name: best.name, source, hookup })
-    expect(after.ok && after.value.source?.units[0]?.equipment.id).toBe(source.units[0]?.equipment.id)
-    expect(plan?.stores[0]?.capacityWh).toBeGreaterThan(0)
+    const [found] = front
+    expect(found?.plans).toEqual(['Plan: each neutral follows its hot'])
+    const operation = found && adopted(s, found.design)
+    expect(operation?.hookup.neutrals).toBe('follow their hots')
+    const after = operation && applyOperation(s.job, operation)
+    const stops = after?.ok ? evaluate(after.value).findings.filter(f => f.severity === 'stop') : []
+    expect(stops.map(f => f.id).filter(id => id !== 'energy.short')).toEqual([])
   })
 })

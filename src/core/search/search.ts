@@ -23,6 +23,8 @@ import { type Answer, type DrawBound, type KinChecked, perform, planFor, type Ta
 export interface Found {
   design: Design
   name: string
+  /** what has to be planned with it, as the fixes say */
+  plans: string[]
   price: number
   weightLb: number
   hours: number
@@ -82,11 +84,14 @@ interface Racer {
   weightLb: number
   /** by draw: 1 lasts, 0 does not, −1 not known yet */
   known: Int8Array
+  /** the first of them that is not */
+  firstOpen: number
   lo: number
   hi: number
 }
 
-const rungs = [10]
+/** Draws after which it is asked whether a design is still of interest. */
+const rungs = [10, 40, 100]
 /** Energy in closed form decides only beyond this margin. */
 const margin = 0.02
 /** Of the intervals while racing: 99 %. */
@@ -122,33 +127,30 @@ export async function search(
   const bounded = racers.length - alive.length
   let simulated = 0
   let finals = 0
-  for (const upTo of rungs.filter(r => r < draws)) {
-    const open = alive.filter(r => isOpen(r, upTo))
-    progress(0.5, `Round of ${upTo} draws, ${plural(open.length, 'design')}`)
-    simulated = Math.max(simulated, open.length)
-    await simulateOpen(crew, open, seed, upTo)
+  // the most promising first, since one that surely lasts beats all that cost more; each a rung further at a time
+  const rungOf = (r: Racer) => rungs.find(rung => rung > r.firstOpen && rung < draws) ?? draws
+  const began = alive.length
+  for (;;) {
+    const open = alive.filter(r => r.firstOpen < draws)
+    if (!open.length) break
+    const fresh = open.filter(r => rungOf(r) === rungs[0])
+    const next = fresh.length ? fresh : promising(open)
+    progress(
+      fresh.length ? 0.5 : 0.6 + 0.4 * (1 - open.length / began),
+      `${fresh.length ? 'Heats' : 'Finals'}, ${plural(open.length, 'design')} left`,
+    )
+    if (fresh.length) simulated = fresh.length
+    finals += next.filter(r => rungOf(r) === draws).length
+    await simulateOpen(crew, next, seed, rungOf)
+    passOn(space, alive)
     for (const racer of alive) interval(racer, draws)
     alive = undominated(alive)
   }
-  // finals: the most promising first, since one that surely lasts beats all that cost more
-  const began = alive.length
-  for (;;) {
-    const open = alive.filter(r => isOpen(r, draws))
-    if (!open.length) break
-    const next = promising(open)
-    progress(0.6 + 0.4 * (1 - open.length / began), `Finals, ${plural(open.length, 'design')} left`)
-    finals += next.length
-    await simulateOpen(crew, next, seed, draws)
-    for (const racer of next) interval(racer, draws)
-    alive = undominated(alive)
-  }
   progress(1, 'Done')
-  return result(frontOf(space, alive, draws), { bounded, simulated, finals })
+  return result(frontOf(space, alive, draws, checks), { bounded, simulated, finals })
 }
 
-const isOpen = (r: Racer, upTo: number) => r.known.subarray(0, upTo).some(k => k < 0)
-
-/** The next to be simulated in full: the likeliest to last, cheapest, lightest and least work first. */
+/** The next to be simulated further: the likeliest to last, cheapest, lightest and least work first. */
 function promising(open: readonly Racer[]): Racer[] {
   const likely = (r: Racer) => Math.round(10 * (r.lo + r.hi))
   const by = (of: (r: Racer) => number) =>
@@ -301,6 +303,7 @@ function racersOf(space: Space, checks: Map<number, KinChecked>, draws: number) 
               options: best.map(({ method, price, hours }) => ({ method, price, hours })),
               weightLb: head.weightLb + (generator?.equipment.weightLb ?? 0) + sunWeightLb(sun),
               known: new Int8Array(draws).fill(-1),
+              firstOpen: 0,
               lo: 0,
               hi: 1,
             })
@@ -436,6 +439,7 @@ function interval(racer: Racer, draws: number) {
       firstOpen = Math.min(firstOpen, d)
     }
   }
+  racer.firstOpen = firstOpen
   racer.lo = hits / draws
   racer.hi = (hits + open) / draws
   if (!open || firstOpen === 0) return
@@ -452,39 +456,80 @@ function interval(racer: Racer, draws: number) {
   racer.hi = Math.min(racer.hi, middle + half)
 }
 
-/** Those that no other beats: at no higher price, weight and hours, surely at least as likely to last. */
+type Entry = { method: number; price: number; hours: number; r: Racer }
+const fronts: ((e: Entry) => number)[] = [e => e.price, e => e.r.weightLb, e => e.hours]
+
+/**
+ * Those that may still stand on a front. One is off all of them when for each of price, weight and hours some other is no
+ * worse in it and surely lasts at least as often; among equals the cheaper stands.
+ */
 function undominated(racers: readonly Racer[]): Racer[] {
-  const entries = racers.flatMap((r, n) => r.options.map(o => ({ ...o, r, n })))
-  entries.sort((a, b) => a.price - b.price || b.r.lo - a.r.lo || a.n - b.n)
-  const beaten = new Set<(typeof entries)[number]>()
-  const kept: typeof entries = []
-  for (const e of entries) {
-    const by = kept.find(
-      k =>
-        k.r.weightLb <= e.r.weightLb &&
-        k.hours <= e.hours &&
-        k.r.lo >= e.r.hi &&
-        (k.r !== e.r || k.price < e.price || k.hours < e.hours),
-    )
-    // what surely never lasts is on no front
-    if (by || e.r.hi <= 0) beaten.add(e)
-    else kept.push(e)
+  const entries: Entry[] = racers.flatMap(r => r.options.map(o => ({ ...o, r })))
+  const off = new Map<Entry, number>()
+  for (const of of fronts) {
+    const order = [...entries].sort((a, b) => of(a) - of(b) || a.price - b.price)
+    // the surest of those that come before: with less of the measure, or as much of it for less money
+    let surest = 0
+    for (let i = 0; i < order.length; ) {
+      const first = order[i]
+      if (!first) break
+      let next = i
+      let sureHere = surest
+      for (let e = order[next]; e && of(e) === of(first) && e.price === first.price; e = order[++next]) {
+        if (surest >= e.r.hi) off.set(e, (off.get(e) ?? 0) + 1)
+        sureHere = Math.max(sureHere, e.r.lo)
+      }
+      surest = sureHere
+      i = next
+    }
   }
   const alive = new Map<Racer, Racer['options']>()
-  for (const e of kept)
+  for (const e of entries) {
+    // what surely never lasts is on none
+    if (e.r.hi <= 0 || off.get(e) === fronts.length) continue
     alive.set(e.r, [...(alive.get(e.r) ?? []), { method: e.method, price: e.price, hours: e.hours }])
+  }
   return racers.filter(r => alive.has(r)).map(r => Object.assign(r, { options: alive.get(r) ?? [] }))
 }
 
+/**
+ * More stored never lasts shorter in the same draw where nothing but the store and the sun gives: what one size does in a
+ * draw is known of the sizes above or below it too.
+ */
+function passOn(space: Space, racers: readonly Racer[]) {
+  const ladders = new Map<string, Racer[]>()
+  for (const r of racers) {
+    if (r.generator || r.sheds) continue
+    const key = `${space.heads[r.head]?.kin}|${r.sun}`
+    ladders.set(key, [...(ladders.get(key) ?? []), r])
+  }
+  const holds = (r: Racer) => {
+    const head = space.heads[r.head]
+    return head ? storeOf(head.source, 1).capacityWh : 0
+  }
+  for (const ladder of ladders.values()) {
+    if (ladder.length < 2) continue
+    ladder.sort((a, b) => holds(a) - holds(b))
+    for (let d = 0; d < (ladder[0]?.known.length ?? 0); d++) {
+      const lasts = ladder.findIndex(r => r.known[d] === 1)
+      const fails = ladder.findLastIndex(r => r.known[d] === 0)
+      ladder.forEach((r, n) => {
+        if (lasts >= 0 && n > lasts) r.known[d] = 1
+        else if (n < fails) r.known[d] = 0
+      })
+    }
+  }
+}
+
 /** Designs in one task: few enough that two hands share a round of finals evenly. */
-const perTask = 3
-async function simulateOpen(crew: Crew, open: readonly Racer[], seed: number, upTo: number) {
+const perTask = 4
+async function simulateOpen(crew: Crew, open: readonly Racer[], seed: number, upTo: (r: Racer) => number) {
   const items = open.map(r => ({
     head: r.head,
     method: r.options[0]?.method ?? 0,
     generator: r.generator,
     sun: r.sun,
-    draws: Array.from({ length: upTo }, (_, d) => d).filter(d => (r.known[d] ?? -1) < 0),
+    draws: Array.from({ length: upTo(r) }, (_, d) => d).filter(d => (r.known[d] ?? -1) < 0),
   }))
   const batches = pieces(items, perTask)
   const answers = await crew(batches.map(batch => ({ kind: 'race', items: batch, seed })))
@@ -498,7 +543,12 @@ async function simulateOpen(crew: Crew, open: readonly Racer[], seed: number, up
   })
 }
 
-function frontOf(space: Space, racers: readonly Racer[], draws: number): Found[] {
+function frontOf(
+  space: Space,
+  racers: readonly Racer[],
+  draws: number,
+  checks: Map<number, KinChecked>,
+): Found[] {
   const all = racers.flatMap(r =>
     r.options.map(o => {
       const design: Design = { head: r.head, method: o.method, generator: r.generator, sun: r.sun }
@@ -507,6 +557,7 @@ function frontOf(space: Space, racers: readonly Racer[], draws: number): Found[]
       return {
         design,
         name: designName(space, design),
+        plans: checks.get(space.heads[r.head]?.kin ?? -1)?.methods[o.method]?.plans ?? [],
         price: Math.round(o.price),
         weightLb: Math.round(r.weightLb * 10) / 10,
         hours: Math.round(o.hours * 100) / 100,

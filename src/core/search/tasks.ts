@@ -4,10 +4,15 @@ import { evaluate } from '../job/evaluate'
 import { circuitNeeds, named } from '../job/needs'
 import type { Job } from '../job/schema'
 import { drawnCourse, roomFor, ticksPerStep } from '../outage/course'
-import { runCourse } from '../outage/kernel'
+import { runCourse, runFilled } from '../outage/kernel'
+import { isLost } from '../outage/one-store'
 import { type Plan, planOf } from '../outage/plan'
 import { benchFor } from '../outage/sums'
+import { sunSlotMin } from '../outage/sun'
+import type { Source } from '../source/design'
 import { together } from '../units/format'
+import { coursesFor, oneWattArrays, sunOf } from './courses'
+import { plannedDesign } from './planned'
 import { jobWith, type Space, sourceWith } from './space'
 
 /** The pieces of work that a search hands out. Each is pure: the space and the task say all, and the answer is plain data. */
@@ -49,6 +54,8 @@ export interface MethodChecked {
   price: number | null
   hours: number
   automatic: boolean
+  /** fixes of the hook-up that are planned with it */
+  plans: string[]
 }
 
 /** What one draw asks of any design: energy of each load, and what each choice of modules could bring at most. */
@@ -74,6 +81,9 @@ export function perform(space: Space, task: Task): Answer {
   }
 }
 
+/** Reasons that are no stop of a check. */
+const notAtAll = new Set(['hook-up', 'unserved'])
+
 /** Stops that no design can help, such as those of the panel itself, are left out by the caller: it sees them in all. */
 const stopsOf = (job: Job): Why[] =>
   evaluate(job).findings.flatMap(f =>
@@ -87,18 +97,26 @@ function checked(space: Space, kins: readonly number[]): KinChecked[] {
     const head = space.heads[kin]
     if (!head) return []
     const job = jobWith(space, head.source)
+    const planned: Job[] = []
     const methods = space.methods.map((method): MethodChecked => {
-      const here = withMethod(job, method, space.catalogue)
-      const picked = circuitNeeds(here).filter(n => n.circuit.picked && !n.feeds)
+      // what leaves circuits dark is not worth planning
+      const bare = withMethod(job, method, space.catalogue)
+      const picked = circuitNeeds(bare).filter(n => n.circuit.picked && !n.feeds)
+      const dark = picked.filter(n => !n.served)
+      const about = methodOf(method)
+      const beyond = about.most !== undefined && picked.length > about.most
+      const { job: here, plans } =
+        dark.length || beyond || effortOf(bare, picked.length).missing
+          ? { job: bare, plans: [] }
+          : plannedDesign(space, head.source, method)
+      planned.push(here)
       const { labourHours, price, missing, automatic } = effortOf(here, picked.length)
       const facts = {
         price: price && (price.least + price.most) / 2,
         hours: (labourHours.least + labourHours.most) / 2,
         automatic,
+        plans,
       }
-      const dark = picked.filter(n => !n.served)
-      const about = methodOf(method)
-      const beyond = about.most !== undefined && picked.length > about.most
       if (missing) return { ...facts, drops: [{ id: 'hook-up', sentence: missing }] }
       if (beyond)
         return {
@@ -106,7 +124,7 @@ function checked(space: Space, kins: readonly number[]): KinChecked[] {
           drops: [
             {
               id: 'hook-up',
-              sentence: `The ${about.short.toLowerCase()} takes ${about.most} of ${picked.length} picked circuits.`,
+              sentence: `“${about.short}” takes ${about.most} of ${picked.length} picked circuits.`,
             },
           ],
         }
@@ -126,24 +144,24 @@ function checked(space: Space, kins: readonly number[]): KinChecked[] {
     space.methods.forEach((id, n) => {
       const { neutral } = methodOf(id)
       const drops = methods[n]?.drops ?? []
+      // one that cannot be at all tells nothing of what a generator adds
+      if (drops.some(d => notAtAll.has(d.id))) return
       const was = base.get(neutral)
       // the method of its kind with the fewest stops stands for all
       if (!was || drops.length < was.stops.length) base.set(neutral, { method: n, stops: drops })
     })
-    const added = (with_: Job, method: number, stops: readonly Why[]): Why[] => {
-      const id = space.methods[method]
-      if (!id) return []
+    const added = (source: Source, method: number, stops: readonly Why[]): Why[] => {
+      const base = planned[method]
+      if (!base) return []
       const known = new Set(stops.map(s => s.id))
-      return stopsOf(withMethod(with_, id, space.catalogue)).filter(s => !known.has(s.id))
+      return stopsOf({ ...base, source }).filter(s => !known.has(s.id))
     }
     const generators = space.generators.map((choice, g) => {
       const by: Record<string, Why[]> = {}
       const before = space.generators.findIndex(c => c?.equipment === choice?.equipment)
       if (!choice || before < g) return by
       const source = sourceWith(head, choice, null)
-      if (source)
-        for (const [neutral, { method, stops }] of base)
-          by[neutral] = added(jobWith(space, source), method, stops)
+      if (source) for (const [neutral, { method, stops }] of base) by[neutral] = added(source, method, stops)
       return by
     })
     const [first] = head.source.units
@@ -154,10 +172,11 @@ function checked(space: Space, kins: readonly number[]): KinChecked[] {
       space.suns.map(choice => {
         if (!choice || !any) return []
         const source = sourceWith(head, null, choice)
-        if (!source) return [{ id: 'sun', sentence: `A ${first?.equipment.name} has no solar input.` }]
-        return added(jobWith(space, source), any.method, any.stops)
+        if (!source) return [{ id: 'sun', sentence: `The ${first?.equipment.name} has no solar input.` }]
+        return added(source, any.method, any.stops)
       })
-    sunsBy.set(key, suns)
+    // one that no hook-up of this arrangement suits tells nothing of the modules
+    if (any) sunsBy.set(key, suns)
     return [{ kin, methods, generators, suns }]
   })
 }
@@ -179,32 +198,9 @@ function bounds(
 ): DrawBound[] {
   const plan = planFor(space, { head, method, generator: 0, sun: 0 })
   if (!plan) return []
-  // every choice of modules on one plan, as if its input took all of them
-  const tilt = Math.min(60, Math.abs(plan.weather.latitudeDeg))
-  const withSuns: Plan = {
-    ...plan,
-    stores: space.suns.map(() => plan.stores[0]).filter(s => s !== undefined),
-    arrays: space.suns.flatMap((sun, store) =>
-      sun
-        ? [
-            {
-              name: '',
-              store,
-              stcW: sun.module.stcW * sun.series * sun.parallel,
-              inputW: Number.POSITIVE_INFINITY,
-              tiltDeg: tilt,
-              azimuthDeg: plan.weather.latitudeDeg >= 0 ? 180 : 0,
-              folding: sun.module.folding,
-              works: true,
-            },
-          ]
-        : [],
-    ),
-  }
-  const two: Plan = { ...plan, stores: [...plan.stores, ...plan.stores].slice(0, 2) }
-  const room = roomFor(withSuns)
-  const factors = roomFor({ ...two, arrays: [] })
-  const stepH = stepS / 3600
+  const [store] = plan.stores
+  const room = roomFor({ ...plan, arrays: oneWattArrays(plan), stores: store ? [store, store] : [] })
+  const stepH = plan.stepS / 3600
   const draws: DrawBound[] = []
   for (let d = from; d < to; d++) {
     const course = drawnCourse(room, seed, d)
@@ -216,12 +212,11 @@ function bounds(
           ticksPerStep
       return Wh
     })
-    const sunWh = space.suns.map((_, s) => {
-      let Wh = 0
-      for (const W of course.sky.sunW[s] ?? []) Wh += W / 6
-      return Wh
-    })
-    draws.push({ loadWh, sunWh, capacityFactor: [...drawnCourse(factors, seed, d).capacityFactor] })
+    const perW = course.sky.sunW.map(series => series.reduce((sum, W) => sum + (W * sunSlotMin) / 60, 0))
+    const sunWh = space.suns.map(sun =>
+      sun ? sun.module.stcW * sun.series * sun.parallel * (perW[sun.module.folding ? 1 : 0] ?? 0) : 0,
+    )
+    draws.push({ loadWh, sunWh, capacityFactor: [...course.capacityFactor] })
   }
   return draws
 }
@@ -246,12 +241,10 @@ function race(space: Space, item: RaceItem, seed: number): number[] {
   const full = planFor(space, item)
   if (!full) return item.draws.map(() => 0)
   const plan: Plan = { ...full, mayTrip: false }
-  const room = roomFor(plan)
-  const bench = benchFor(plan)
+  const courseOf = coursesFor(space, plan, seed)
   return item.draws.map(d => {
-    const got = runCourse(plan, drawnCourse(room, seed, d), bench)
-    return plan.shedding.policy === 'none'
-      ? Number(got.emptyH === Number.POSITIVE_INFINITY)
-      : Number(got.firstDarkH[0] === Number.POSITIVE_INFINITY)
+    const kept = courseOf(d)
+    const course = { ...kept.course, sky: { ...kept.course.sky, sunW: sunOf(plan, kept) } }
+    return Number(!isLost(plan, runFilled(plan, course, kept.bench, false, null, null, true)))
   })
 }
