@@ -228,5 +228,6 @@ async function main() {
 
 main().catch((error: unknown) => {
   console.error(error)
-  process.exitCode = 1
+  // at once: a browser or a connection that is still open would keep it alive
+  process.exit(1)
 })

@@ -21,6 +21,7 @@ const usage = `spillway: back-up of chosen home circuits, computed
     [--seed N] [--draws N] [--step SECONDS] [--csv FILE]
   spillway search JOB.json [FILE]     the designs of a catalogue that last, cheapest first; without FILE the demo's
     [--seed N] [--draws N] [--most-price N] [--automatic] [--owned] [--no-generator] [--one-person]
+    [--stock FILE]                    only what is in stock: JSON, counts by id
   spillway work                       works on background searches until it is stopped
   spillway loads JOB.json             needs by school, by importance, and what to measure next
   spillway export JOB-ID              a job document out of the database, to standard output
@@ -44,6 +45,7 @@ async function main(argv: string[]): Promise<number> {
       'no-generator': { type: 'boolean' },
       'one-person': { type: 'boolean' },
       'most-price': { type: 'string' },
+      stock: { type: 'string' },
     },
   })
   const [first] = positionals

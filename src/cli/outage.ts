@@ -8,6 +8,7 @@ import { traceOf } from '@/core/outage/trace'
 import { accountRows } from '@/core/outage/words'
 import { alone, search, searchSentence } from '@/core/search/search'
 import { spaceOf, wishesSchema } from '@/core/search/space'
+import { type Stock, stockSchema } from '@/core/search/stock'
 import { catalogue as demoCatalogue } from '@/server/seeds/catalogue'
 import { catalogueOf } from './hookup'
 import { badInput, complain, complainOf, print, readText } from './io'
@@ -81,6 +82,7 @@ export async function searchFile(
     'no-generator'?: boolean | undefined
     'one-person'?: boolean | undefined
     'most-price'?: string | undefined
+    stock?: string | undefined
   },
 ): Promise<number> {
   const job = await readJobFile('search', file)
@@ -94,7 +96,10 @@ export async function searchFile(
   const items = catalogueFile === undefined ? demoCatalogue : await catalogueOf('search', catalogueFile)
   if (!items) return badInput
   const most = options['most-price']
+  const stock = options.stock === undefined ? {} : await stockOf(options.stock)
+  if (!stock) return badInput
   const wishes = wishesSchema.safeParse({
+    fromStock: options.stock !== undefined,
     automatic: options.automatic,
     useOwned: options.owned,
     noGenerator: options['no-generator'],
@@ -102,7 +107,7 @@ export async function searchFile(
     mostPrice: most === undefined ? undefined : Number(most),
   })
   if (!wishes.success) return complain(`search: --most-price must be dollars, not ${most}`)
-  const space = spaceOf(job, items, wishes.data)
+  const space = spaceOf(job, items, wishes.data, stock)
   const result = await search(space, alone(space), {
     seed,
     draws,
@@ -110,6 +115,24 @@ export async function searchFile(
   })
   print({ sentence: searchSentence(result), ...result })
   return 0
+}
+
+/** Counts by id, `{"sluice-22": 2, "sluice-22/expansion": 1}`; null after complaining. */
+async function stockOf(file: string): Promise<Stock | null> {
+  const read = await readText(file, 1_000_000)
+  if ('problem' in read) {
+    complain(`search: ${file}: ${read.problem}`)
+    return null
+  }
+  try {
+    const parsed = stockSchema.safeParse(JSON.parse(read.text))
+    if (parsed.success) return parsed.data
+    for (const issue of parsed.error.issues)
+      complain(`search: ${file}: ${issue.path.join('.')}: ${issue.message}`)
+  } catch {
+    complain(`search: ${file}: $: is no JSON; write counts by id, such as {"sluice-22": 2}`)
+  }
+  return null
 }
 
 /** Reads a weather file and prints what it is. */

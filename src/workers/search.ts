@@ -2,11 +2,12 @@ import type { Equipment } from '@/core/equipment'
 import type { Job } from '@/core/job/schema'
 import { type Crew, type SearchResult, search, searchSentence } from '@/core/search/search'
 import { type Space, spaceOf, type Wishes } from '@/core/search/space'
+import type { Stock } from '@/core/search/stock'
 import { type Answer, perform, type Task } from '@/core/search/tasks'
 
 /** A lead plans the search and hands out tasks through the page; hands do them. All know the same space. */
 export type SearchAsk =
-  | { kind: 'space'; job: Job; catalogue: Equipment[]; wishes: Wishes }
+  | { kind: 'space'; job: Job; catalogue: Equipment[]; wishes: Wishes; stock: Stock }
   | { kind: 'lead'; seed: number; draws: number }
   | { kind: 'task'; batch: number; index: number; task: Task }
   | { kind: 'answers'; batch: number; answers: Answer[] }
@@ -31,7 +32,7 @@ const crew: Crew = tasks =>
   })
 
 addEventListener('message', ({ data }: MessageEvent<SearchAsk>) => {
-  if (data.kind === 'space') space = spaceOf(data.job, data.catalogue, data.wishes)
+  if (data.kind === 'space') space = spaceOf(data.job, data.catalogue, data.wishes, data.stock)
   else if (data.kind === 'answers') {
     waiting.get(data.batch)?.(data.answers)
     waiting.delete(data.batch)

@@ -1,5 +1,5 @@
 import type { Metadata } from 'next'
-import { listEquipment } from '@/server/catalogue/repository'
+import { listEquipment, listStock } from '@/server/catalogue/repository'
 import { currentActor } from '@/server/people/actor'
 import { EquipmentScreen } from '@/ui/equipment/EquipmentScreen'
 
@@ -11,6 +11,7 @@ export default async function EquipmentPage() {
     <EquipmentScreen
       person={{ label: actor.label, firm: actor.firm, people: actor.people }}
       equipment={await listEquipment(actor)}
+      stock={await listStock(actor)}
     />
   )
 }

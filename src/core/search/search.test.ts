@@ -22,6 +22,7 @@ import {
   type Wishes,
   wishesSchema,
 } from './space'
+import { expansionKey } from './stock'
 import { type Answer, perform, type Task } from './tasks'
 
 const wishes = (facts: Partial<Wishes> = {}): Wishes => ({ ...wishesSchema.parse({}), ...facts })
@@ -127,6 +128,7 @@ function bruteForce(space: Space, draws: number, seed: number): Found[] {
             design,
             name: designName(space, design),
             plans: [],
+            toOrder: [],
             price: Math.round(
               head.price +
                 generatorCost(generator) +
@@ -230,6 +232,23 @@ describe('search', () => {
     const cheap = await got({ mostPrice: 2000 })
     expect(cheap.r.front.every(f => f.price <= 2000)).toBe(true)
     expect(cheap.r.dropped.some(d => d.id === 'wish: price')).toBe(true)
+  })
+
+  test('from stock alone: what is short is dropped and said; without that wish it is told what to order', async () => {
+    const whole = space(house(20), {})
+    const { front } = await search({ ...whole, stock: { large: 1 } }, alone(whole), { draws: 10 })
+    expect(front.some(f => f.toOrder.includes('1 × Small'))).toBe(true)
+    expect(front.flatMap(f => f.toOrder)).not.toContain('1 × Large')
+    const stock = { large: 1, [expansionKey('large')]: 1 }
+    const s: Space = { ...space(house(20), { fromStock: true }), stock }
+    const got = await search(s, alone(s), { draws: 10 })
+    expect(got.dropped.find(d => d.id === 'wish: stock')?.sentence).toMatch(/^1 × Small is not in stock\.$/)
+    expect(got.front.length).toBeGreaterThan(0)
+    for (const f of got.front) {
+      expect(f.toOrder).toEqual([])
+      expect(f.name).toMatch(/^Large( with 1 expansion unit)?,/)
+    }
+    expect(got.dropped.reduce((sum, d) => sum + d.designs, 0) + got.allowed).toBe(got.raw)
   })
 
   test('an outage that nothing outlasts is said to be one, family by family', async () => {

@@ -10,9 +10,11 @@ import {
   onePersonLb,
   ownedOf,
   type Space,
+  sourceWith,
   sunCost,
   sunWeightLb,
 } from './space'
+import { missingFrom, type Part, partsOf, partText } from './stock'
 import { type Answer, type DrawBound, type KinChecked, perform, planFor, type Task, type Why } from './tasks'
 
 /**
@@ -25,6 +27,8 @@ export interface Found {
   name: string
   /** what has to be planned with it, as the fixes say */
   plans: string[]
+  /** what of it is not in stock */
+  toOrder: string[]
   price: number
   weightLb: number
   hours: number
@@ -163,7 +167,7 @@ function promising(open: readonly Racer[]): Racer[] {
     ]),
   ]
 }
-const finalists = 4
+const finalists = 12
 
 /** Pieces of about the same size, for any number of hands. */
 function pieces<T>(all: readonly T[], most: number): T[][] {
@@ -195,6 +199,10 @@ function racersOf(space: Space, checks: Map<number, KinChecked>, draws: number) 
   const always = alwaysOf(space, checks)
   const ignore = new Set(always.map(a => a.id))
   const mustOwn = wishes.useOwned ? ownedOf(job) : new Set<string>()
+  const short = (parts: readonly Part[]): string | null => {
+    const [missing] = wishes.fromStock ? missingFrom(space.stock, parts) : []
+    return missing ? `${partText(missing)} ${missing.count > 1 ? 'are' : 'is'} not in stock.` : null
+  }
   const racers: Racer[] = []
   let allowed = 0
   const sizeOf = space.generators.length * space.suns.length
@@ -216,6 +224,11 @@ function racersOf(space: Space, checks: Map<number, KinChecked>, draws: number) 
       drop({ id: 'no price', sentence: 'The catalogue has no price for a part of it.' }, all)
       continue
     }
+    const missingParts = short(partsOf(head.source))
+    if (missingParts) {
+      drop({ id: 'wish: stock', sentence: missingParts }, all)
+      continue
+    }
     if (wishes.onePerson && head.heaviestLb > onePersonLb) {
       drop(
         { id: 'wish: one person', sentence: `A part weighs more than ${quantity(onePersonLb, 'lb')}.` },
@@ -228,6 +241,11 @@ function racersOf(space: Space, checks: Map<number, KinChecked>, draws: number) 
       const [why] = m.drops.filter(d => !ignore.has(d.id))
       if (why) {
         drop(why, sizeOf)
+        continue
+      }
+      const missing = short(m.devices)
+      if (missing) {
+        drop({ id: 'wish: stock', sentence: missing }, sizeOf)
         continue
       }
       if (wishes.automatic && !m.automatic) {
@@ -251,6 +269,14 @@ function racersOf(space: Space, checks: Map<number, KinChecked>, draws: number) 
         )
         continue
       }
+      const noGenerator =
+        generator &&
+        !generator.owned &&
+        short([{ key: generator.equipment.id, name: generator.equipment.name, count: 1 }])
+      if (noGenerator) {
+        drop({ id: 'wish: stock', sentence: noGenerator }, good.length * space.suns.length)
+        continue
+      }
       const equipmentAt = space.generators.findIndex(c => c?.equipment === generator?.equipment)
       const byNeutral = kin.generators[generator ? equipmentAt : g] ?? {}
       const withGenerator = good.filter(o => {
@@ -264,6 +290,14 @@ function racersOf(space: Space, checks: Map<number, KinChecked>, draws: number) 
         const [why] = (kin.suns[s] ?? []).filter(w => !ignore.has(w.id))
         if (why) {
           drop(why, withGenerator.length)
+          continue
+        }
+        const fewModules =
+          sun &&
+          !sun.owned &&
+          short([{ key: sun.module.id, name: sun.module.name, count: sun.series * sun.parallel }])
+        if (fewModules) {
+          drop({ id: 'wish: stock', sentence: fewModules }, withGenerator.length)
           continue
         }
         const parts = head.price + generatorCost(generator) + sunCost(sun)
@@ -552,12 +586,19 @@ function frontOf(
   const all = racers.flatMap(r =>
     r.options.map(o => {
       const design: Design = { head: r.head, method: o.method, generator: r.generator, sun: r.sun }
+      const head = space.heads[r.head]
+      const here = checks.get(head?.kin ?? -1)?.methods[o.method]
+      const source =
+        head && sourceWith(head, space.generators[r.generator] ?? null, space.suns[r.sun] ?? null)
       const hits = r.known.reduce((sum, k) => sum + (k === 1 ? 1 : 0), 0)
       const { fraction, low, high } = shareOf(hits, draws)
       return {
         design,
         name: designName(space, design),
-        plans: checks.get(space.heads[r.head]?.kin ?? -1)?.methods[o.method]?.plans ?? [],
+        plans: here?.plans ?? [],
+        toOrder: source
+          ? missingFrom(space.stock, [...partsOf(source), ...(here?.devices ?? [])]).map(partText)
+          : [],
         price: Math.round(o.price),
         weightLb: Math.round(r.weightLb * 10) / 10,
         hours: Math.round(o.hours * 100) / 100,

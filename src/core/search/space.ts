@@ -10,6 +10,7 @@ import { type SolarArray, type Source, solarInputOf, type Unit } from '../source
 import { sourceName } from '../source/store'
 import { arrangementWays } from '../source/ways'
 import { quantity } from '../units/format'
+import type { Stock } from './stock'
 
 /** What must hold of a design, in words of the trade. */
 export const wishesSchema = z.strictObject({
@@ -17,6 +18,7 @@ export const wishesSchema = z.strictObject({
   useOwned: labelled(z.boolean().default(false), 'Uses what they own'),
   noGenerator: labelled(z.boolean().default(false), 'No generator'),
   onePerson: labelled(z.boolean().default(false), 'One person can carry each part'),
+  fromStock: labelled(z.boolean().default(false), 'Only what is in stock'),
   mostPrice: labelled(within(0, 1_000_000, '$').optional(), 'At most', '$'),
 })
 export type Wishes = z.infer<typeof wishesSchema>
@@ -51,6 +53,7 @@ export interface Space {
   job: Job
   catalogue: readonly Equipment[]
   wishes: Wishes
+  stock: Stock
   heads: Head[]
   /** one head of each kin, for what storing more does not change */
   kins: number[]
@@ -84,7 +87,7 @@ export const labourRate = 95
 const notDesigned: MethodId[] = ['undecided', 'backfeed-unprotected', 'extension-cords']
 
 /** The space of a job's designs from a catalogue: of use are only items that are not retired. */
-export function spaceOf(job: Job, catalogue: readonly Equipment[], wishes: Wishes): Space {
+export function spaceOf(job: Job, catalogue: readonly Equipment[], wishes: Wishes, stock: Stock = {}): Space {
   const owned = ownedOf(job)
   const starts: Source[] = []
   const unit = (equipment: Unit['equipment'], expansionUnits: number, bank?: Unit['bank']): Unit => ({
@@ -166,6 +169,7 @@ export function spaceOf(job: Job, catalogue: readonly Equipment[], wishes: Wishe
     job,
     catalogue,
     wishes,
+    stock,
     heads,
     kins,
     methods,

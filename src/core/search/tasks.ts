@@ -14,6 +14,7 @@ import { together } from '../units/format'
 import { coursesFor, oneWattArrays, sunOf } from './courses'
 import { plannedDesign } from './planned'
 import { jobWith, type Space, sourceWith } from './space'
+import type { Part } from './stock'
 
 /** The pieces of work that a search hands out. Each is pure: the space and the task say all, and the answer is plain data. */
 export type Task =
@@ -56,6 +57,7 @@ export interface MethodChecked {
   automatic: boolean
   /** fixes of the hook-up that are planned with it */
   plans: string[]
+  devices: Part[]
 }
 
 /** What one draw asks of any design: energy of each load, and what each choice of modules could bring at most. */
@@ -116,6 +118,9 @@ function checked(space: Space, kins: readonly number[]): KinChecked[] {
         hours: (labourHours.least + labourHours.most) / 2,
         automatic,
         plans,
+        devices: [here.hookup.switch, here.hookup.managed, here.hookup.interlock, here.hookup.inlet].flatMap(
+          d => (d ? [{ key: d.id, name: d.name, count: 1 }] : []),
+        ),
       }
       if (missing) return { ...facts, drops: [{ id: 'hook-up', sentence: missing }] }
       if (beyond)
@@ -181,6 +186,20 @@ function checked(space: Space, kins: readonly number[]): KinChecked[] {
   })
 }
 
+/** A design is simulated rung by rung: its plan is made once by whoever meets it again. */
+const plans = new WeakMap<Space, Map<string, Plan | null>>()
+function keptPlan(space: Space, { head, method, generator, sun }: RaceItem): Plan | null {
+  const known = plans.get(space) ?? new Map<string, Plan | null>()
+  plans.set(space, known)
+  const key = `${head}|${method}|${generator}|${sun}`
+  let plan = known.get(key)
+  if (plan === undefined) {
+    plan = planFor(space, { head, method, generator, sun })
+    known.set(key, plan)
+  }
+  return plan
+}
+
 /** The plan of a design under the search; null where it cannot be simulated. */
 export function planFor(space: Space, item: Omit<RaceItem, 'draws'>, step = stepS): Plan | null {
   const head = space.heads[item.head]
@@ -238,7 +257,7 @@ function tripsOf(space: Space, { head, method, seed, draws }: Extract<Task, { ki
 
 /** By draw: 1 where the energy lasts for every must-run circuit. */
 function race(space: Space, item: RaceItem, seed: number): number[] {
-  const full = planFor(space, item)
+  const full = keptPlan(space, item)
   if (!full) return item.draws.map(() => 0)
   const plan: Plan = { ...full, mayTrip: false }
   const courseOf = coursesFor(space, plan, seed)

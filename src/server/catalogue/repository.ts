@@ -1,4 +1,5 @@
 import { type Equipment, equipmentSchema } from '@/core/equipment'
+import type { Stock } from '@/core/search/stock'
 import { db } from '../db/connection'
 import type { Actor } from '../people/types'
 
@@ -14,6 +15,28 @@ export async function listEquipment({ firmId }: Pick<Actor, 'firmId'>): Promise<
   return rows
     .map(r => equipmentSchema.parse(r.facts))
     .sort((a, b) => a.kind.localeCompare(b.kind) || a.name.localeCompare(b.name, 'en', { numeric: true }))
+}
+
+/** How many of each item the firm has; what was never counted is not named. */
+export async function listStock({ firmId }: Pick<Actor, 'firmId'>): Promise<Stock> {
+  const rows = await db()('equipment_stock').where({ firm_id: firmId }).select('key', 'count')
+  return Object.fromEntries(rows.map(r => [r.key, r.count]))
+}
+
+/** Sets counts of the firm's stock; null takes one out. */
+export async function setStock(
+  { firmId }: Pick<Actor, 'firmId'>,
+  counts: Record<string, number | null>,
+): Promise<void> {
+  await db().transaction(async trx => {
+    for (const [key, count] of Object.entries(counts))
+      if (count === null) await trx('equipment_stock').where({ firm_id: firmId, key }).delete()
+      else
+        await trx('equipment_stock')
+          .insert({ firm_id: firmId, key, count })
+          .onConflict(['firm_id', 'key'])
+          .merge()
+  })
 }
 
 /** Adds equipment to the firm's catalogue; a version that is already there is left as it is. */

@@ -4,6 +4,7 @@ import { up as survey } from './migrations/002-survey'
 import { up as loads } from './migrations/003-loads'
 import { up as equipment } from './migrations/004-equipment'
 import { up as searches } from './migrations/005-searches'
+import { up as stock } from './migrations/006-stock'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -12,6 +13,7 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '003-loads': loads,
   '004-equipment': equipment,
   '005-searches': searches,
+  '006-stock': stock,
 }
 
 const source: Knex.MigrationSource<string> = {

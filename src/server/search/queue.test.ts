@@ -38,7 +38,7 @@ const state = async () => (await latestSearch(actor, jobId))?.state
 const pieces = async () => Number((await db()('design_search_task').count({ count: '*' }))[0]?.count ?? 0)
 
 test('a search that is interrupted goes on with another worker, and comes to what it comes to alone', async () => {
-  const id = await startSearch(actor, jobId, job, catalogue, wishes, new Date('2026-01-02'))
+  const id = await startSearch(actor, jobId, job, { catalogue }, wishes, new Date('2026-01-02'))
   await enqueueSearch(id)
   const first = await workOnSearches()
   await until(async () => (await pieces()) > 0 || (await state()) === 'done')
@@ -52,9 +52,22 @@ test('a search that is interrupted goes on with another worker, and comes to wha
   expect(await pieces()).toBe(0)
 }, 120_000)
 
+test('a search that cannot be is told to have failed, and does not run for ever', async () => {
+  const id = await startSearch(actor, jobId, job, { catalogue }, wishes, new Date('2026-01-02T12:00'))
+  await db()('design_search').where({ id }).update({ catalogue: '[{"kind":"nothing"}]' })
+  const quiet = jest.spyOn(console, 'error').mockImplementation(() => {})
+  await enqueueSearch(id)
+  const worker = await workOnSearches()
+  await until(async () => (await state()) !== 'running')
+  await worker.stop()
+  quiet.mockRestore()
+  const failed = await latestSearch(actor, jobId)
+  expect(failed).toMatchObject({ state: 'failed', trouble: expect.stringContaining('Search again') })
+}, 60_000)
+
 test('another firm sees nothing of it, and a cancelled search stays cancelled', async () => {
   expect(await latestSearch({ ...actor, firmId: '5a1de000-0000-4000-8000-0000000000ff' }, jobId)).toBeNull()
-  await startSearch(actor, jobId, job, catalogue, wishes, new Date('2026-01-03'))
+  await startSearch(actor, jobId, job, { catalogue }, wishes, new Date('2026-01-03'))
   await cancelSearches(actor, jobId)
   const worker = await workOnSearches()
   await worker.stop()

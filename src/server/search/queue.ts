@@ -67,7 +67,7 @@ async function spaceFor(searchId: string): Promise<{ space: Space; seed: number;
   const work = await searchWork(searchId)
   if (work?.state !== 'running') return null
   if (spaces?.id !== searchId)
-    spaces = { id: searchId, space: spaceOf(work.job, work.catalogue, work.wishes) }
+    spaces = { id: searchId, space: spaceOf(work.job, work.catalogue, work.wishes, work.stock) }
   return { space: spaces.space, seed: work.seed, draws: work.draws }
 }
 
@@ -110,15 +110,32 @@ async function piece(boss: PgBoss, data: unknown): Promise<void> {
   if (there >= of) await boss.send(stepQueue, { searchId })
 }
 
+/** What fails this often fails for good: the search is told to have failed, and what it failed of. */
+const mostFailures = 3
+
+async function orFail(job: PgBoss.JobWithMetadata<unknown>, work: () => Promise<void>): Promise<void> {
+  try {
+    await work()
+  } catch (error) {
+    const about = stepSchema.loose().safeParse(job.data)
+    if (job.retryCount < mostFailures || !about.success) throw error
+    // biome-ignore lint/suspicious/noConsole: the worker's log is where trouble with the queue belongs
+    console.error(`search ${about.data.searchId}:`, error)
+    await finishSearch(about.data.searchId, {
+      trouble: 'The search failed on the server; nothing was changed. Search again, or search here.',
+    })
+  }
+}
+
 /** Works on searches until it is stopped; as many processes as there are machines may do so beside each other. */
 export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
   const boss = await started(true)
-  const often = { batchSize: 1, pollingIntervalSeconds: 0.5 }
+  const often = { batchSize: 1, pollingIntervalSeconds: 0.5, includeMetadata: true } as const
   await boss.work(stepQueue, often, async ([job]) => {
-    if (job) await step(boss, stepSchema.parse(job.data).searchId)
+    if (job) await orFail(job, () => step(boss, stepSchema.parse(job.data).searchId))
   })
   await boss.work(taskQueue, often, async ([job]) => {
-    if (job) await piece(boss, job.data)
+    if (job) await orFail(job, () => piece(boss, job.data))
   })
   return { stop: () => boss.stop({ graceful: true, timeout: 5000 }) }
 }

@@ -4,6 +4,7 @@ import { type Equipment, equipmentSchema } from '@/core/equipment'
 import { type Job, jobSchema } from '@/core/job/schema'
 import type { SearchResult } from '@/core/search/search'
 import { type Wishes, wishesSchema } from '@/core/search/space'
+import { type Stock, stockSchema } from '@/core/search/stock'
 import type { Answer } from '@/core/search/tasks'
 import { db } from '../db/connection'
 import type { Actor } from '../people/types'
@@ -31,6 +32,7 @@ export interface SearchWork {
   job: Job
   catalogue: Equipment[]
   wishes: Wishes
+  stock: Stock
   seed: number
   draws: number
 }
@@ -42,7 +44,7 @@ export async function startSearch(
   actor: Actor,
   jobId: string,
   job: Job,
-  catalogue: Equipment[],
+  { catalogue, stock = {} }: { catalogue: Equipment[]; stock?: Stock },
   wishes: Wishes,
   at: Date,
 ): Promise<string> {
@@ -58,6 +60,7 @@ export async function startSearch(
       job: JSON.stringify(job),
       catalogue: JSON.stringify(catalogue),
       wishes: JSON.stringify(wishes),
+      stock: JSON.stringify(stock),
       seed: 1,
       draws: 200,
       state: 'running',
@@ -92,6 +95,7 @@ export async function searchWork(id: string): Promise<SearchWork | null> {
         job: jobSchema.parse(row.job),
         catalogue: z.array(equipmentSchema).parse(row.catalogue),
         wishes: wishesSchema.parse(row.wishes),
+        stock: stockSchema.parse(row.stock),
         seed: row.seed,
         draws: row.draws,
       }

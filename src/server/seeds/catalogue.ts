@@ -17,6 +17,7 @@ import type {
   Station,
   VehicleOutlet,
 } from '@/core/equipment/source-kinds'
+import { expansionKey, type Stock } from '@/core/search/stock'
 
 /** The demo firm's catalogue. All made up: the figures are plausible and belong to no real device. */
 
@@ -220,6 +221,7 @@ export const millrace8: Inverter = {
   batteryV: 48,
   idleW: 62,
   efficiencyFraction: 0.93,
+  fullLoadEfficiencyFraction: 0.89,
   ownTransfer: true,
   transferA: 50,
   transferSeconds: 0.02,
@@ -525,3 +527,28 @@ export const catalogue: Equipment[] = [
   riffle1n,
   braid12,
 ]
+
+/** What stands in the demo firm's store-room. */
+export const stock: Stock = {
+  'rill-6': 2,
+  'brook-15': 3,
+  'sluice-22': 2,
+  [expansionKey('sluice-22')]: 2,
+  'weirgate-36': 2,
+  [expansionKey('weirgate-36')]: 1,
+  'weirgate-combiner': 1,
+  'spate-64': 1,
+  'millrace-8': 1,
+  'cascade-48-280': 2,
+  'freshet-18': 1,
+  'ripple-200-f': 4,
+  'ripple-410': 6,
+  'tailrace-5k': 1,
+  'riffle-6': 2,
+  'riffle-10': 1,
+  'riffle-1n': 1,
+  'sill-l14-30': 4,
+  'sill-tt-30': 1,
+  'sluicegate-w': 2,
+  'sluicegate-g': 0,
+}

@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { promisify } from 'node:util'
 import { gunzip } from 'node:zlib'
-import { addEquipment } from '../catalogue/repository'
+import { addEquipment, setStock } from '../catalogue/repository'
 import { db } from '../db/connection'
 import { createJob } from '../jobs/repository'
 import type { Actor } from '../people/types'
@@ -11,7 +11,7 @@ import { takeIn } from '../photos/intake'
 import { savePacked, savePhoto } from '../photos/repository'
 import { takeIntervals } from '../utility/intake'
 import { saveIntervals } from '../utility/repository'
-import { catalogue } from './catalogue'
+import { catalogue, stock } from './catalogue'
 import { logFiles, logIdOf, packedName, yearFiles } from './files'
 import { demoJobs } from './jobs'
 
@@ -74,6 +74,7 @@ export async function seedDemo(): Promise<boolean> {
     [designer, technician].map(p => ({ id: p.personId, firm_id: p.firmId, label: p.label, role: p.role })),
   )
   await addEquipment(designer, catalogue)
+  await setStock(designer, stock)
   for (const [i, { id, job }] of demoJobs.entries()) {
     const at = new Date(clock.getTime() - i * 86_400_000)
     await createJob(designer, job, 'opened from the demo', at, id)

@@ -7,20 +7,30 @@ import { useRef, useState } from 'react'
 import { type Equipment, type EquipmentKind, equipmentKinds, kindIds, kindName } from '@/core/equipment'
 import { equipmentFields, findEquipment, headlineOf } from '@/core/equipment/sheet'
 import type { Fault } from '@/core/outcome'
+import { expansionKey, type Stock } from '@/core/search/stock'
 import { plural, quantity, sentenceStart } from '@/core/units/format'
 import { Choice } from '../common/Choice'
 import { FactsDialog } from '../common/FactsDialog'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { Compared } from './Compared'
 import styles from './Equipment.module.css'
+import { StockField } from './StockField'
 import { useEquipment } from './useEquipment'
 
 const mostCompared = 4
 type Open = { item: Equipment } | { kind: EquipmentKind } | null
 
 /** The firm's catalogue: found by any word, compared side by side, entered as a datasheet gives it, in and out as files. */
-export function EquipmentScreen({ person, equipment }: { person: PersonChoice; equipment: Equipment[] }) {
-  const { items, change } = useEquipment(equipment)
+export function EquipmentScreen({
+  person,
+  equipment,
+  stock: counted,
+}: {
+  person: PersonChoice
+  equipment: Equipment[]
+  stock: Stock
+}) {
+  const { items, stock, change } = useEquipment(equipment, counted)
   const [asked, setAsked] = useState('')
   const [kind, setKind] = useState<EquipmentKind | 'all'>('all')
   const [chosen, setChosen] = useState<string[]>([])
@@ -154,6 +164,21 @@ export function EquipmentScreen({ person, equipment }: { person: PersonChoice; e
                         </td>
                         <td className={styles.num}>
                           {item.price === undefined ? '' : quantity(item.price, '$')}
+                        </td>
+                        <td className={styles.stock}>
+                          <StockField
+                            name={item.name}
+                            count={stock[item.id]}
+                            onCount={count => change({ act: 'stock', key: item.id, count })}
+                          />
+                          {item.kind === 'station' && item.expansion && (
+                            <StockField
+                              name={`expansion units of ${item.name}`}
+                              label="expansions"
+                              count={stock[expansionKey(item.id)]}
+                              onCount={count => change({ act: 'stock', key: expansionKey(item.id), count })}
+                            />
+                          )}
                         </td>
                         <td className={styles.version}>version {item.version}</td>
                       </tr>

@@ -69,7 +69,7 @@ export function LivedThrough() {
     setSaid(faults.length ? faults.map(f => f.message).join('; ') : got.notes.join(' '))
   }
   return (
-    <section className={styles.card} aria-label="How it is lived through">
+    <section id="lived-through" className={styles.card} aria-label="How it is lived through">
       <h2>How it is lived through</h2>
       <div className={styles.fields}>
         <Choice

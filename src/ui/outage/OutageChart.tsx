@@ -78,6 +78,8 @@ export function OutageChart({ plan, trace, chance, overlay, hour, onHour }: Prop
     onHour(Math.max(0, Math.min(plan.hours, at * end)))
   }
   const bands = chance?.bands
+  // the name of the fuller store stands below its line, where the sum of both is not
+  const fuller = (points.storesWh[0]?.at(-1) ?? 0) > (points.storesWh[1]?.at(-1) ?? 0) ? 0 : 1
   const clock = (h: number) => hourText((trace.beginsH + h) % 24)
   return (
     <svg
@@ -117,11 +119,12 @@ export function OutageChart({ plan, trace, chance, overlay, hour, onHour }: Prop
       <polyline points={line(points.hour, points.levelWh)} className={styles.surface} />
       {plan.stores.length > 1 &&
         points.storesWh.map((series, k) => (
-          <polyline
-            key={plan.stores[k]?.name}
-            points={line(points.hour, series)}
-            className={styles.oneStore}
-          />
+          <g key={plan.stores[k]?.name}>
+            <polyline points={line(points.hour, series)} className={styles.oneStore} />
+            <text x={x(plan.hours) - 4} y={y(series.at(-1) ?? 0) + (k === fuller ? 15 : -5)} textAnchor="end">
+              {plan.stores[k]?.name}
+            </text>
+          </g>
         ))}
       {overlay && (
         <polyline
@@ -138,7 +141,7 @@ export function OutageChart({ plan, trace, chance, overlay, hour, onHour }: Prop
             height={y(0) - y(trace.reserveWh)}
             className={styles.reserve}
           />
-          <text x={x(plan.hours) - 4} y={y(trace.reserveWh) - 5} textAnchor="end">
+          <text x={x(0) + 6} y={y(trace.reserveWh) - 5}>
             reserve {quantity(trace.reserveWh, 'Wh')}
           </text>
         </>
@@ -286,3 +289,10 @@ function spread(marks: Trace['marks'], x: (h: number) => number) {
 }
 
 export const markGlyphs = glyphs
+
+/** The marks that are drawn, in words: `↑ sunrise, G generator on`. */
+export function marksText({ marks }: Trace): string {
+  const kinds = new Set(marks.map(m => m.kind))
+  const named = (Object.keys(glyphs) as EventKind[]).filter(k => kinds.has(k)).map(k => `${glyphs[k]} ${k}`)
+  return named.length ? `Marks: ${named.join(', ')}.` : ''
+}

@@ -12,7 +12,7 @@ import { useWorkspace } from '../workspace/store'
 import { AskedFields } from './AskedFields'
 import { LivedThrough } from './LivedThrough'
 import styles from './Outage.module.css'
-import { OutageChart, type Overlay } from './OutageChart'
+import { marksText, OutageChart, type Overlay } from './OutageChart'
 import { OutageTables } from './OutageTables'
 import { PanelThen } from './PanelThen'
 import { type Simulated, useOutage } from './useOutage'
@@ -28,18 +28,26 @@ export function OutageView() {
   const job = useWorkspace(s => s.job)
   return (
     <div className={styles.view}>
-      <h1>Outage</h1>
+      <div className={styles.head}>
+        <h1>Outage</h1>
+        <nav aria-label="On this screen" className={styles.jumps}>
+          {job.source && <a href="#what-if">What if</a>}
+          <a href="#asked-for">Asked for</a>
+          <a href="#lived-through">How it is lived through</a>
+          <a href="#search-designs">Search designs</a>
+        </nav>
+      </div>
       {job.source ? (
         <Outlook />
       ) : (
         <p className={styles.empty}>Choose a source, and its outage is simulated here.</p>
       )}
-      <SearchDesk />
-      <section className={styles.card} aria-label="Outage asked for">
+      <section id="asked-for" className={styles.card} aria-label="Outage asked for">
         <h2>Asked for</h2>
         <AskedFields />
       </section>
       <LivedThrough />
+      <SearchDesk />
       <FindingsHere view="outage" />
     </div>
   )
@@ -102,9 +110,9 @@ function Outlook() {
             {overlay && <span data-key="overlay">{overlay.name}, held</span>}
             {plan.arrays.length > 0 && <span data-key="sun">sun</span>}
             {plan.generator && <span data-key="gen">generator</span>}
-            <span data-key="must">must run</span>
-            <span data-key="should">should run</span>
-            <span data-key="may">may go</span>
+            {plan.hasTier[0] && <span data-key="must">must run</span>}
+            {plan.hasTier[1] && <span data-key="should">should run</span>}
+            {plan.hasTier[2] && <span data-key="may">may go</span>}
             <span data-key="lost">lost</span>
             <span data-key="battery">battery, out of and into</span>
           </div>
@@ -118,9 +126,12 @@ function Outlook() {
           onHour={setHour}
         />
         <figcaption>
-          Marks: ↑ sunrise, ↓ sunset, G and g generator on and off, − let go, + back on, ! overload, r reset,
-          0 store empty, 1 store back, = full. Press in the drawing, or move the slider below, to see the
-          panel at that hour.
+          {marksText(trace) && `${marksText(trace)} `}Press in the drawing, or move the slider below, to see
+          the panel at that hour.
+          {trace.draw < 0 &&
+            chance &&
+            chance.trips.fraction > 0 &&
+            ' The average course knows no starts and no overloads: one of the draws shows them.'}
         </figcaption>
         <div className={styles.chartButtons}>
           <Button variant={one ? 'outlined' : 'contained'} aria-pressed={!one} onClick={() => look(null)}>

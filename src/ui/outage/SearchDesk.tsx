@@ -9,6 +9,7 @@ import { outOf100 } from '@/core/outage/words'
 import { adopted } from '@/core/search/adopt'
 import type { Found, SearchResult } from '@/core/search/search'
 import { labourRate, spaceOf, type Wishes, wishesSchema } from '@/core/search/space'
+import type { Stock } from '@/core/search/stock'
 import { figure, quantity } from '@/core/units/format'
 import { call } from '../api'
 import { EditField, readNumber } from '../common/EditField'
@@ -23,11 +24,12 @@ const wishNames = {
   useOwned: 'Uses what they own',
   noGenerator: 'No generator',
   onePerson: 'One person can carry each part',
+  fromStock: 'Only what is in stock',
 } as const
 const budget = wishesSchema.shape.mostPrice.unwrap()
 
 /** The search over the catalogue: wishes, progress, the front, why the rest is left out; a design is taken up by one press. */
-export function SearchDesk({ catalogue }: { catalogue: Equipment[] }) {
+export function SearchDesk({ catalogue, stock }: { catalogue: Equipment[]; stock: Stock }) {
   const job = useWorkspace(s => s.job)
   const jobId = useWorkspace(s => s.id)
   const act = useWorkspace(s => s.act)
@@ -60,7 +62,7 @@ export function SearchDesk({ catalogue }: { catalogue: Equipment[] }) {
     )
   }
   return (
-    <section className={styles.card} aria-label="Search designs">
+    <section id="search-designs" className={styles.card} aria-label="Search designs">
       <h2>Search designs</h2>
       <p className={styles.help}>
         Every source, arrangement, hook-up, generator and number of modules of the catalogue, against the
@@ -111,7 +113,7 @@ export function SearchDesk({ catalogue }: { catalogue: Equipment[] }) {
               variant="contained"
               onClick={() => {
                 there.forget()
-                here.run(job, catalogue, wishes)
+                here.run(job, catalogue, stock, wishes)
               }}
             >
               Search here
@@ -171,7 +173,8 @@ function Results({
         {result.simulated.toLocaleString('en-US')} simulated, {result.finals.toLocaleString('en-US')} to the
         last of {result.draws} draws, seed {result.seed}
         {ms === null ? ', on the server' : `, in ${figure(ms / 1000)} s here`}. Price: catalogue, small parts,
-        and labour at {quantity(labourRate, '$')} an hour (assumed).
+        and labour at {quantity(labourRate, '$')} an hour (assumed). An overload counts as if no generator
+        carried the house.
       </p>
       {result.always.map(why => (
         <p key={why.id} className={styles.help}>
@@ -227,11 +230,20 @@ function Results({
                     <td className={styles.number}>{quantity(f.price, '$')}</td>
                     <td className={styles.number}>{quantity(f.weightLb, 'lb')}</td>
                     <td className={styles.number}>{quantity(f.hours, 'h')}</td>
-                    <td>{f.name}</td>
+                    <td>
+                      {f.name}
+                      {f.plans.map(p => (
+                        <small key={p}>{p}</small>
+                      ))}
+                      <small>
+                        {f.toOrder.length ? `To order: ${f.toOrder.join(', ')}` : 'All of it in stock'}
+                      </small>
+                    </td>
                     <td>
                       <Button
                         size="small"
                         variant="outlined"
+                        className={styles.take}
                         onClick={() => onTake(f)}
                         aria-label={`Take up ${f.name}`}
                       >
@@ -290,16 +302,16 @@ function Results({
 
 /** The desk with the firm's catalogue, fetched when it is opened. */
 export default function SearchDeskHere() {
-  const [catalogue, setCatalogue] = useState<Equipment[] | null>(null)
+  const [firm, setFirm] = useState<{ equipment: Equipment[]; stock: Stock } | null>(null)
   const [trouble, setTrouble] = useState<string | null>(null)
   useEffect(() => {
-    void call<{ equipment: Equipment[] }>('/api/equipment', 'GET').then(answer =>
-      answer.ok ? setCatalogue(answer.data.equipment) : setTrouble(answer.message),
+    void call<{ equipment: Equipment[]; stock: Stock }>('/api/equipment', 'GET').then(answer =>
+      answer.ok ? setFirm(answer.data) : setTrouble(answer.message),
     )
   }, [])
   if (trouble) return <p role="alert">{trouble}</p>
-  return catalogue ? (
-    <SearchDesk catalogue={catalogue} />
+  return firm ? (
+    <SearchDesk catalogue={firm.equipment} stock={firm.stock} />
   ) : (
     <p className={styles.empty}>The catalogue is being fetched…</p>
   )

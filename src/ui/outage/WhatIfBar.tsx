@@ -27,7 +27,7 @@ export function WhatIfBar({ value, onChange }: Props) {
   const reserve = value.reserveFraction ?? outage.reserveFraction
   const begins = value.beginsH ?? outage.beginsH ?? 18
   return (
-    <section className={styles.whatIf} aria-label="What if">
+    <section id="what-if" className={styles.whatIf} aria-label="What if">
       <h2>What if</h2>
       <Knob
         label="Colder by"

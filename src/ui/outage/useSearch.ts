@@ -4,6 +4,7 @@ import type { Equipment } from '@/core/equipment'
 import type { Job } from '@/core/job/schema'
 import type { SearchResult } from '@/core/search/search'
 import type { Wishes } from '@/core/search/space'
+import type { Stock } from '@/core/search/stock'
 import type { Answer, Task } from '@/core/search/tasks'
 import type { SearchAsk, SearchSay } from '@/workers/search'
 
@@ -33,7 +34,7 @@ export function useSearch() {
   useEffect(() => stop, [stop])
 
   const run = useCallback(
-    (job: Job, catalogue: Equipment[], wishes: Wishes, draws = 200) => {
+    (job: Job, catalogue: Equipment[], stock: Stock, wishes: Wishes, draws = 200) => {
       stop()
       const began = performance.now()
       setState({ ...idle, busy: true, what: 'Starting' })
@@ -94,9 +95,9 @@ export function useSearch() {
           }
           deal()
         }
-        ask(hand, { kind: 'space', job, catalogue, wishes })
+        ask(hand, { kind: 'space', job, catalogue, wishes, stock })
       }
-      ask(lead, { kind: 'space', job, catalogue, wishes })
+      ask(lead, { kind: 'space', job, catalogue, wishes, stock })
       ask(lead, { kind: 'lead', seed: 1, draws })
     },
     [stop],

@@ -2,14 +2,18 @@ import * as z from 'zod'
 import { equipmentSchema } from '@/core/equipment'
 import { readEquipmentCsv, readEquipmentJson } from '@/core/formats/equipment-csv'
 import { line } from '@/core/quantity'
-import { listEquipment, putEquipment } from '@/server/catalogue/repository'
+import { expansionKey, stockSchema } from '@/core/search/stock'
+import { listEquipment, listStock, putEquipment, setStock } from '@/server/catalogue/repository'
 import { bodyAs, handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
+import type { Actor } from '@/server/people/types'
 
 const from = z.int().min(0)
+const count = stockSchema.valueType
 const changeSchema = z.discriminatedUnion('act', [
   z.strictObject({ act: z.literal('put'), item: equipmentSchema, from }),
   z.strictObject({ act: z.literal('retire'), id: line(40, 1), from }),
+  z.strictObject({ act: z.literal('stock'), key: line(60, 1), count: count.nullable() }),
   z.strictObject({
     act: z.literal('import'),
     format: z.enum(['csv', 'json']),
@@ -17,10 +21,15 @@ const changeSchema = z.discriminatedUnion('act', [
   }),
 ])
 
-/** The firm's catalogue, the newest version of everything. */
-export const GET = handle(async () => ({ equipment: await listEquipment(await currentActor()) }))
+/** The firm's catalogue, the newest version of everything, and how many of it are in stock. */
+export const GET = handle(async () => told(await currentActor()))
 
-/** Writes a next version, takes an item out of use, or reads a file of items: all of it or nothing. */
+const told = async (actor: Actor) => ({
+  equipment: await listEquipment(actor),
+  stock: await listStock(actor),
+})
+
+/** Writes a next version, counts the stock, takes an item out of use, or reads a file of items: all of it or nothing. */
 export const POST = handle(async request => {
   const change = await bodyAs(request, changeSchema)
   const actor = await currentActor()
@@ -39,7 +48,13 @@ export const POST = handle(async request => {
         409,
         `${meanwhile} was changed or taken out of use meanwhile. Look at the catalogue again.`,
       )
-    return { equipment: await listEquipment(actor), read: read.value.length }
+    return { ...(await told(actor)), read: read.value.length }
+  }
+  if (change.act === 'stock') {
+    const of = had.find(h => change.key === h.id || change.key === expansionKey(h.id))
+    if (!of) return refuse(404, 'That item is no longer in the catalogue.')
+    await setStock(actor, { [change.key]: change.count })
+    return told(actor)
   }
   const item = change.act === 'put' ? change.item : had.find(h => h.id === change.id)
   if (!item) return refuse(404, 'That item is no longer in the catalogue.')
@@ -49,5 +64,5 @@ export const POST = handle(async request => {
       409,
       `Somebody else changed ${meanwhile} meanwhile, or its id is taken. Look at it again before you change it.`,
     )
-  return { equipment: await listEquipment(actor) }
+  return told(actor)
 })

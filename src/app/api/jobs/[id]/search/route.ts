@@ -1,6 +1,6 @@
 import * as z from 'zod'
 import { wishesSchema } from '@/core/search/space'
-import { listEquipment } from '@/server/catalogue/repository'
+import { listEquipment, listStock } from '@/server/catalogue/repository'
 import { bodyAs, handle } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
 import { enqueueSearch } from '@/server/search/queue'
@@ -27,7 +27,14 @@ export const POST = handle<JobParams>(async (request, { params }) => {
   if (body.act === 'cancel') await cancelSearches(actor, id)
   else
     await enqueueSearch(
-      await startSearch(actor, id, job, await listEquipment(actor), body.wishes, new Date()),
+      await startSearch(
+        actor,
+        id,
+        job,
+        { catalogue: await listEquipment(actor), stock: await listStock(actor) },
+        body.wishes,
+        new Date(),
+      ),
     )
   return { search: await latestSearch(actor, id) }
 })
