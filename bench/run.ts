@@ -133,31 +133,42 @@ async function outageScreen(jobId: string) {
   const bands: number[] = []
   const whole: number[] = []
   for (let i = 0; i < 8; i++) {
-    const got = page.evaluate(
-      () =>
-        new Promise<{ mean: number; band: number; whole: number }>(resolve => {
-          const svg = document.querySelector('figure svg') as SVGSVGElement
-          const points = (n: string) => svg.querySelectorAll(n)
-          const meanWas = points('polyline')[0]?.getAttribute('points')
-          const bandWas = points('polygon')[1]?.getAttribute('points')
-          const began = performance.now()
-          let mean = 0
-          let band = 0
-          const look = () => {
-            const at = performance.now() - began
-            if (!mean && points('polyline')[0]?.getAttribute('points') !== meanWas) mean = at
-            if (!band && points('polygon')[1]?.getAttribute('points') !== bandWas) band = at
-            const settled = document
-              .querySelector('section[aria-label="Answer"]')
-              ?.getAttribute('data-settled')
-            if (mean && band && settled === 'true') resolve({ mean, band, whole: at })
-            else requestAnimationFrame(look)
-          }
-          requestAnimationFrame(look)
-        }),
-    )
+    // the watch is set before the key is pressed, and runs from the key on
+    await page.evaluate(() => {
+      const svg = document.querySelector('figure svg') as SVGSVGElement
+      const points = (n: string) => svg.querySelectorAll(n)
+      const meanWas = points('polyline')[0]?.getAttribute('points')
+      const bandWas = points('polygon')[1]?.getAttribute('points')
+      const watched = new Promise(resolve => {
+        document.addEventListener(
+          'keydown',
+          ({ timeStamp }) => {
+            let mean = 0
+            let band = 0
+            const look = () => {
+              const at = performance.now() - timeStamp
+              if (!mean && points('polyline')[0]?.getAttribute('points') !== meanWas) mean = at
+              if (!band && points('polygon')[1]?.getAttribute('points') !== bandWas) band = at
+              const answer = document.querySelector('section[aria-label="Answer"]')
+              if (mean && band && answer?.getAttribute('data-settled') === 'true')
+                resolve({ mean, band, whole: at })
+              else requestAnimationFrame(look)
+            }
+            requestAnimationFrame(look)
+          },
+          { once: true },
+        )
+      })
+      Reflect.set(window, 'watched', watched)
+    })
     await page.keyboard.press(i % 2 ? 'ArrowLeft' : 'ArrowRight')
-    const { mean, band, whole: all } = await got
+    const {
+      mean,
+      band,
+      whole: all,
+    } = await page.evaluate(
+      (): Promise<{ mean: number; band: number; whole: number }> => Reflect.get(window, 'watched'),
+    )
     means.push(mean)
     bands.push(band)
     whole.push(all)

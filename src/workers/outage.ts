@@ -14,7 +14,8 @@ export type OutageAsk =
   | { kind: 'trace'; id: number; seed: number; draw: number }
 
 export type OutageSay =
-  | { kind: 'mean'; id: number; plan: Plan; trace: Trace }
+  /** `quick`: in coarse steps, for the eye while something is dragged; the whole one follows with the first sum */
+  | { kind: 'mean'; id: number; plan: Plan; trace: Trace; quick: boolean }
   | { kind: 'cannot'; id: number; faults: Fault[] }
   | { kind: 'draws'; id: number; draws: Draws }
   /** the question was about a design that is gone */
@@ -22,7 +23,8 @@ export type OutageSay =
   | { kind: 'sum'; id: number; chance: Chance; answer: Answer }
   | { kind: 'trace'; id: number; trace: Trace }
 
-let now: { id: number; plan: Plan; desk: Desk; mean: Trace | null } | null = null
+const quickStepS = 300
+let now: { id: number; plan: Plan; desk: Desk | null; mean: Trace | null } | null = null
 const parts: { id: number; draws: Draws | null } = { id: -1, draws: null }
 const say = (message: OutageSay, transfer: Transferable[] = []) => postMessage(message, { transfer })
 
@@ -34,19 +36,27 @@ addEventListener('message', ({ data }: MessageEvent<OutageAsk>) => {
       if (data.mean) say({ kind: 'cannot', id: data.id, faults: plan.faults })
       return
     }
-    const desk = deskFor(plan.value)
-    const mean = data.mean ? traceOf(plan.value, desk, 0) : null
-    now = { id: data.id, plan: plan.value, desk, mean }
-    if (mean) say({ kind: 'mean', id: data.id, plan: plan.value, trace: mean })
+    now = { id: data.id, plan: plan.value, desk: null, mean: null }
+    const quick = data.mean ? planWhatIf(data.job, data.whatIf, quickStepS) : null
+    if (quick?.ok) {
+      const trace = traceOf(quick.value, deskFor(quick.value), 0)
+      say({ kind: 'mean', id: data.id, plan: plan.value, trace, quick: true })
+    }
     return
   }
   if (!now || now.id !== data.id) return say({ kind: 'idle', id: data.id })
-  const { plan, desk } = now
+  const { plan } = now
+  now.desk ??= deskFor(plan)
+  const { desk } = now
   if (data.kind === 'draws') {
     const draws = runDraws(plan, data.seed, data.from, data.count, desk)
     const buffers = Object.values(draws).flatMap(v => (typeof v === 'number' ? [] : [v.buffer]))
     say({ kind: 'draws', id: data.id, draws }, buffers)
-  } else if (data.kind === 'sum' && now.mean) {
+  } else if (data.kind === 'sum') {
+    if (!now.mean) {
+      now.mean = traceOf(plan, desk, 0)
+      say({ kind: 'mean', id: data.id, plan, trace: now.mean, quick: false })
+    }
     const before = parts.id === data.id && parts.draws ? [parts.draws] : []
     parts.id = data.id
     parts.draws = joined([...before, ...data.parts])

@@ -216,6 +216,12 @@ describe('of any course', () => {
             1e-9 * Math.max(1, account.loadsWh) + 1e-7,
           )
           expect(points.levelWh.every(Number.isFinite)).toBe(true)
+          const tiersWh = points.tierW
+            .flatMap(W =>
+              [...W].map((w, p) => w * ((points.hour[p + 1] ?? plan.hours) - (points.hour[p] ?? 0))),
+            )
+            .reduce((a, b) => a + b, 0)
+          expect(Math.abs(tiersWh - account.loadsWh)).toBeLessThanOrEqual(1e-6 * Math.max(1, account.loadsWh))
         }
       }),
       { numRuns: 25 },

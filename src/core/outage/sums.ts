@@ -31,7 +31,7 @@ export const groupOf = (plan: Plan, tier: number, leg: number): number =>
   (plan.shedding.policy === 'none' ? 0 : tier - 1) * 2 + (plan.stores.length > 1 ? leg : 0)
 
 /** Adds watts over ticks to the changes of the steps they cover, exactly in part for the first and the last. */
-function addOver(changes: Float64Array, from: number, to: number, W: number) {
+export function addOver(changes: Float64Array, from: number, to: number, W: number) {
   const a = from >> tickBits
   const b = to >> tickBits
   const inA = (from - (a << tickBits)) / ticksPerStep

@@ -3,7 +3,7 @@ import { type Course, drawnCourse, meanCourse, ticksPerStep } from './course'
 import { type Account, type Mark, type Outcome, type Record, runCourse } from './kernel'
 import type { Plan } from './plan'
 import { sunDayOf } from './sky'
-import { groupOf } from './sums'
+import { addOver, groupOf } from './sums'
 
 /** One course looked at closely: the mean one, or a single draw. Plain data for the screen, the CSV and the command line. */
 export interface Trace {
@@ -204,22 +204,15 @@ function pointsOf(plan: Plan, course: Course, record: Record): Trace['points'] {
   return points
 }
 
-/** What the loads of each tier were served, step by step, W. */
+/** What the loads of each tier were served, step by step, W: changes by tier and leg, added up, × the served part. */
 function tierWatts(plan: Plan, course: Course, record: Record): Float64Array[] {
-  const out = [0, 1, 2].map(() => new Float64Array(plan.steps))
   const end = plan.steps * ticksPerStep
+  const changes = Array.from({ length: 6 }, () => new Float64Array(plan.steps + 3))
   plan.loads.forEach((load, l) => {
-    const series = out[load.tier - 1]
     const add = (from: number, to: number, W: number) => {
-      const a = Math.floor(from / ticksPerStep)
-      const b = Math.min(plan.steps - 1, Math.floor((to - 1) / ticksPerStep))
-      for (let m = a; m <= b; m++) {
-        const ticks = Math.min(to, (m + 1) * ticksPerStep) - Math.max(from, m * ticksPerStep)
-        for (const leg of [0, 1] as const) {
-          if (!load.share[leg] || !series) continue
-          const served = record.served[groupOf(plan, load.tier, leg)]?.[m] ?? 0
-          series[m] = (series[m] ?? 0) + (W * load.share[leg] * served * ticks) / ticksPerStep
-        }
+      for (const leg of [0, 1] as const) {
+        const of = changes[(load.tier - 1) * 2 + leg]
+        if (of && load.share[leg]) addOver(of, from, to, W * load.share[leg])
       }
     }
     const hourly = course.hourlyW?.[l]
@@ -233,9 +226,22 @@ function tierWatts(plan: Plan, course: Course, record: Record): Float64Array[] {
     add(0, end, course.idleW[l] ?? 0)
     const { runs } = course
     for (let i = runs.first[l] ?? 0; i < (runs.first[l + 1] ?? 0); i++)
-      add(runs.start[i] ?? 0, runs.end[i] ?? 0, runs.W[i] ?? 0)
+      if ((runs.end[i] ?? 0) > (runs.start[i] ?? 0)) add(runs.start[i] ?? 0, runs.end[i] ?? 0, runs.W[i] ?? 0)
   })
-  return out
+  return [0, 1, 2].map(tier => {
+    const series = new Float64Array(plan.steps)
+    for (const leg of [0, 1] as const) {
+      const of = changes[tier * 2 + leg]
+      const served = record.served[groupOf(plan, tier + 1, leg)]
+      if (!of || !served) continue
+      let W = 0
+      for (let m = 0; m < plan.steps; m++) {
+        W += of[m] ?? 0
+        series[m] = (series[m] ?? 0) + W * (served[m] ?? 0)
+      }
+    }
+    return series
+  })
 }
 
 function sunMarks(plan: Plan, desk: Desk, course: Course): Mark[] {

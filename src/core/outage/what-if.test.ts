@@ -113,6 +113,19 @@ describe.each(skies)('under %s', (_, sky) => {
   })
 })
 
+test('the quick mean in steps of five minutes lies within a hundredth of the store of the whole one', () => {
+  for (const [, sky] of skies) {
+    const plan = planWhatIf(house(sky, 9000), { ...asItIs, colderC: 10 }, 300)
+    if (!plan.ok) throw new Error('no plan')
+    const quick = traceOf(plan.value, deskFor(plan.value), 1)
+    const whole = mean(house(sky, 9000), { colderC: 10 })
+    quick.points.levelWh.forEach((Wh, p) => {
+      const at = whole.points.hour.indexOf(quick.points.hour[p] ?? -1)
+      if (at >= 0) expect(Math.abs((whole.points.levelWh[at] ?? 0) - Wh)).toBeLessThan(90)
+    })
+  }
+})
+
 test('a reserve above the charge, batteries below none and a night of 30° less are answered, not refused', () => {
   const wild = mean(house({ weather }), {
     reserveFraction: 0.9,

@@ -38,15 +38,15 @@ const kettle: Load = {
 }
 
 /** The plan of a job under a what-if. A weather file's year is moved too: the job itself does not say how. */
-export function planWhatIf(job: Job, whatIf: WhatIf): Outcome<Plan> {
-  return planOf(
-    withWhatIf(job, whatIf),
-    job.outage.weather && {
+export function planWhatIf(job: Job, whatIf: WhatIf, stepS = 60): Outcome<Plan> {
+  return planOf(withWhatIf(job, whatIf), {
+    stepS,
+    ...(job.outage.weather && {
       // a temperature that is said for the outage moves the year already
       yearColderC: job.outage.outdoorC === undefined ? whatIf.colderC : 0,
       yearCloudierFraction: whatIf.cloudierFraction,
-    },
-  )
+    }),
+  })
 }
 
 /**

@@ -90,6 +90,8 @@ interface Racer {
   known: Int8Array
   /** the first of them that is not */
   firstOpen: number
+  /** all that could come in against all that is asked, in closed form, on average; of the worse of two stores */
+  plenty: number
   lo: number
   hi: number
 }
@@ -131,21 +133,27 @@ export async function search(
   const bounded = racers.length - alive.length
   let simulated = 0
   let finals = 0
-  // the most promising first, since one that surely lasts beats all that cost more; each a rung further at a time
+  // scouts first, all the way: one that surely lasts beats all that cost more. Then heats for all that are left, and the
+  // most promising further, a rung at a time
   const rungOf = (r: Racer) => rungs.find(rung => rung > r.firstOpen && rung < draws) ?? draws
   const began = alive.length
-  for (;;) {
+  for (let wave = 0; ; wave++) {
     const open = alive.filter(r => r.firstOpen < draws)
     if (!open.length) break
+    const scouts = wave < scoutWaves ? scoutsOf(open) : []
     const fresh = open.filter(r => rungOf(r) === rungs[0])
-    const next = fresh.length ? fresh : promising(open)
+    const [stage, next] = scouts.length
+      ? (['Scouts', scouts] as const)
+      : fresh.length
+        ? (['Heats', fresh] as const)
+        : (['Finals', promising(open)] as const)
     progress(
-      fresh.length ? 0.5 : 0.6 + 0.4 * (1 - open.length / began),
-      `${fresh.length ? 'Heats' : 'Finals'}, ${plural(open.length, 'design')} left`,
+      stage === 'Finals' ? 0.6 + 0.4 * (1 - open.length / began) : 0.5,
+      `${stage}, ${plural(open.length, 'design')} left`,
     )
-    if (fresh.length) simulated = fresh.length
-    finals += next.filter(r => rungOf(r) === draws).length
-    await simulateOpen(crew, next, seed, rungOf)
+    if (stage !== 'Finals') simulated += next.length
+    finals += next.filter(r => stage === 'Scouts' || rungOf(r) === draws).length
+    await simulateOpen(crew, next, seed, r => (stage === 'Scouts' ? draws : rungOf(r)))
     passOn(space, alive)
     for (const racer of alive) interval(racer, draws)
     alive = undominated(alive)
@@ -154,11 +162,25 @@ export async function search(
   return result(frontOf(space, alive, draws, checks), { bounded, simulated, finals })
 }
 
+const scoutWaves = 3
+/** With so much more energy than it asks, by the closed form, a design is worth a look before all others. */
+const scoutsAbove = 1.2
+
+/** The first by price, by weight and by hours of those that have plenty. */
+function scoutsOf(open: readonly Racer[]): Racer[] {
+  const plenty = open.filter(r => r.plenty >= scoutsAbove && r.firstOpen === 0)
+  return firstBy(plenty, () => 0, 4)
+}
+
 /** The next to be simulated further: the likeliest to last, cheapest, lightest and least work first. */
 function promising(open: readonly Racer[]): Racer[] {
-  const likely = (r: Racer) => Math.round(10 * (r.lo + r.hi))
+  return firstBy(open, r => -Math.round(10 * (r.lo + r.hi)), 12)
+}
+
+/** The first few by an order, and among equals by each of price, weight and hours. */
+function firstBy(racers: readonly Racer[], order: (r: Racer) => number, most: number): Racer[] {
   const by = (of: (r: Racer) => number) =>
-    [...open].sort((a, b) => likely(b) - likely(a) || of(a) - of(b)).slice(0, finalists)
+    [...racers].sort((a, b) => order(a) - order(b) || of(a) - of(b)).slice(0, most)
   return [
     ...new Set([
       ...by(cheapest),
@@ -167,7 +189,6 @@ function promising(open: readonly Racer[]): Racer[] {
     ]),
   ]
 }
-const finalists = 12
 
 /** Pieces of about the same size, for any number of hands. */
 function pieces<T>(all: readonly T[], most: number): T[][] {
@@ -338,6 +359,7 @@ function racersOf(space: Space, checks: Map<number, KinChecked>, draws: number) 
               weightLb: head.weightLb + (generator?.equipment.weightLb ?? 0) + sunWeightLb(sun),
               known: new Int8Array(draws).fill(-1),
               firstOpen: 0,
+              plenty: 0,
               lo: 0,
               hi: 1,
             })
@@ -436,6 +458,7 @@ function boundOne(
     const sunWh = b.sunWh[racer.sun] ?? 0
     let surely = !racer.sheds
     let possible = true
+    let plenty = Number.POSITIVE_INFINITY
     cells.forEach((Wh, k) => {
       const has = Wh * usable * (b.capacityFactor[k] ?? 1)
       let asks = 0
@@ -455,7 +478,10 @@ function boundOne(
       const least =
         (generator ? 0 : idle) + Math.max(0, (racer.sheds ? mustAsk : asks) - fuelWh) / efficiencyFraction
       if (has + sunWh < least * (1 - margin)) possible = false
+      const wanted = idle + (racer.sheds ? mustAsk : asks) / efficiencyFraction
+      plenty = Math.min(plenty, (has + (sunWh + fuelWh) / cells.length) / Math.max(1, wanted))
     })
+    racer.plenty += plenty / bounds.length
     if (surely) racer.known[d] = 1
     else if (!possible) racer.known[d] = 0
   })

@@ -1,5 +1,6 @@
 'use client'
 import Button from '@mui/material/Button'
+import { type ReactNode, useState } from 'react'
 import { traceCsv } from '@/core/formats/outage-csv'
 import type { Chance } from '@/core/outage/chance'
 import type { Plan } from '@/core/outage/plan'
@@ -17,6 +18,17 @@ interface Props {
 }
 
 const sides = { in: 'In', out: 'To', lost: 'Lost', left: 'Left' } as const
+
+/** A table that is made only while it is open: what nobody looks at does not slow a slider. */
+function Fold({ summary, children }: { summary: string; children: () => ReactNode }) {
+  const [open, setOpen] = useState(false)
+  return (
+    <details onToggle={e => setOpen(e.currentTarget.open)}>
+      <summary>{summary}</summary>
+      {open && children()}
+    </details>
+  )
+}
 
 /** The tables behind the drawing: the account, dark hours, what happens when, overloads; and the CSV. */
 export function OutageTables({ plan, trace, chance, name }: Props) {
@@ -38,150 +50,155 @@ export function OutageTables({ plan, trace, chance, name }: Props) {
   }
   return (
     <div className={styles.tables}>
-      <details>
-        <summary>Every watt-hour</summary>
-        <table>
-          <thead>
-            <tr>
-              <th scope="col">Account</th>
-              <th scope="col">What</th>
-              <th scope="col">Energy</th>
-            </tr>
-          </thead>
-          <tbody>
-            {accountRows(plan, trace).map(r => (
-              <tr key={`${r.side}${r.name}`}>
-                <td>{sides[r.side]}</td>
-                <td>{r.name}</td>
-                <td className={styles.number}>{quantity(r.Wh, 'Wh')}</td>
-              </tr>
-            ))}
-            <tr>
-              <td>Not accounted for</td>
-              <td>{trace.account.residualFraction.toExponential(1)} of all that went through</td>
-              <td className={styles.number}>{trace.account.residualWh.toExponential(1)} Wh</td>
-            </tr>
-          </tbody>
-        </table>
-      </details>
-      {chance && (
-        <details>
-          <summary>Dark hours by circuit</summary>
+      <Fold summary="Every watt-hour">
+        {() => (
           <table>
             <thead>
               <tr>
-                <th scope="col">Circuit</th>
-                <th scope="col">Tier</th>
-                <th scope="col">On average</th>
-                <th scope="col">In one of twenty, at least</th>
+                <th scope="col">Account</th>
+                <th scope="col">What</th>
+                <th scope="col">Energy</th>
               </tr>
             </thead>
             <tbody>
-              {plan.unserved.map(u => (
-                <tr key={u.name}>
-                  <td>{u.name}, not fed</td>
-                  <td>{u.tier}</td>
-                  <td className={styles.number}>{quantity(plan.hours, 'h')}</td>
-                  <td className={styles.number}>{quantity(plan.hours, 'h')}</td>
+              {accountRows(plan, trace).map(r => (
+                <tr key={`${r.side}${r.name}`}>
+                  <td>{sides[r.side]}</td>
+                  <td>{r.name}</td>
+                  <td className={styles.number}>{quantity(r.Wh, 'Wh')}</td>
                 </tr>
               ))}
-              {plan.circuits.map((c, n) => (
-                <tr key={c.id}>
-                  <td>{c.name}</td>
-                  <td>{c.tier}</td>
-                  <td className={styles.number}>{duration(chance.darkH[n]?.mean ?? 0)}</td>
-                  <td className={styles.number}>{duration(chance.darkH[n]?.high ?? 0)}</td>
-                </tr>
-              ))}
+              <tr>
+                <td>Not accounted for</td>
+                <td>{trace.account.residualFraction.toExponential(1)} of all that went through</td>
+                <td className={styles.number}>{trace.account.residualWh.toExponential(1)} Wh</td>
+              </tr>
             </tbody>
           </table>
-        </details>
+        )}
+      </Fold>
+      {chance && (
+        <Fold summary="Dark hours by circuit">
+          {() => (
+            <table>
+              <thead>
+                <tr>
+                  <th scope="col">Circuit</th>
+                  <th scope="col">Tier</th>
+                  <th scope="col">On average</th>
+                  <th scope="col">In one of twenty, at least</th>
+                </tr>
+              </thead>
+              <tbody>
+                {plan.unserved.map(u => (
+                  <tr key={u.name}>
+                    <td>{u.name}, not fed</td>
+                    <td>{u.tier}</td>
+                    <td className={styles.number}>{quantity(plan.hours, 'h')}</td>
+                    <td className={styles.number}>{quantity(plan.hours, 'h')}</td>
+                  </tr>
+                ))}
+                {plan.circuits.map((c, n) => (
+                  <tr key={c.id}>
+                    <td>{c.name}</td>
+                    <td>{c.tier}</td>
+                    <td className={styles.number}>{duration(chance.darkH[n]?.mean ?? 0)}</td>
+                    <td className={styles.number}>{duration(chance.darkH[n]?.high ?? 0)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+        </Fold>
       )}
-      <details>
-        <summary>What happens when</summary>
-        {trace.marks.length ? (
+      <Fold summary="What happens when">
+        {() =>
+          trace.marks.length ? (
+            <table>
+              <thead>
+                <tr>
+                  <th scope="col">Hour</th>
+                  <th scope="col">Mark</th>
+                  <th scope="col">What</th>
+                </tr>
+              </thead>
+              <tbody>
+                {trace.marks.map(m => (
+                  <tr key={`${m.kind}${m.hour}${m.about}`}>
+                    <td className={styles.number}>{quantity(m.hour, 'h')}</td>
+                    <td>{markGlyphs[m.kind]}</td>
+                    <td>
+                      {m.kind}
+                      {about(m) && `: ${about(m)}`}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          ) : (
+            <p>Nothing: the store falls, and that is all.</p>
+          )
+        }
+      </Fold>
+      {chance && chance.tripKinds.length > 0 && (
+        <Fold summary={`Overloads, ${plural(chance.tripKinds.length, 'combination')}`}>
+          {() => (
+            <table>
+              <thead>
+                <tr>
+                  <th scope="col">Came on</th>
+                  <th scope="col">While this ran</th>
+                  <th scope="col">Of 100 outages</th>
+                </tr>
+              </thead>
+              <tbody>
+                {chance.tripKinds.slice(0, 12).map(k => (
+                  <tr key={`${k.trigger}-${k.beside}`}>
+                    <td>{plan.loads[k.trigger]?.name ?? 'several at once'}</td>
+                    <td>{plan.loads[k.beside]?.name ?? 'nothing large'}</td>
+                    <td className={styles.number}>{outOf100(k.draws / chance.draws)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+        </Fold>
+      )}
+      <Fold summary="The store by the hour">
+        {() => (
           <table>
             <thead>
               <tr>
                 <th scope="col">Hour</th>
-                <th scope="col">Mark</th>
-                <th scope="col">What</th>
+                <th scope="col">Store</th>
+                <th scope="col">Sun</th>
+                <th scope="col">Generator</th>
+                <th scope="col">To loads</th>
+                <th scope="col">Lost</th>
               </tr>
             </thead>
             <tbody>
-              {trace.marks.map(m => (
-                <tr key={`${m.kind}${m.hour}${m.about}`}>
-                  <td className={styles.number}>{quantity(m.hour, 'h')}</td>
-                  <td>{markGlyphs[m.kind]}</td>
-                  <td>
-                    {m.kind}
-                    {about(m) && `: ${about(m)}`}
-                  </td>
-                </tr>
-              ))}
+              {Array.from(trace.points.hour, (h, p) => ({ h, p }))
+                .filter(({ p }) => p % Math.max(1, Math.ceil(trace.points.hour.length / 49)) === 0)
+                .map(({ h, p }) => (
+                  <tr key={h}>
+                    <td className={styles.number}>{figure(h)} h</td>
+                    <td className={styles.number}>{quantity(trace.points.levelWh[p] ?? 0, 'Wh')}</td>
+                    <td className={styles.number}>{quantity(trace.points.sunW[p] ?? 0, 'W')}</td>
+                    <td className={styles.number}>{quantity(trace.points.generatorW[p] ?? 0, 'W')}</td>
+                    <td className={styles.number}>
+                      {quantity(
+                        trace.points.tierW.reduce((all, t) => all + (t[p] ?? 0), 0),
+                        'W',
+                      )}
+                    </td>
+                    <td className={styles.number}>{quantity(trace.points.lostW[p] ?? 0, 'W')}</td>
+                  </tr>
+                ))}
             </tbody>
           </table>
-        ) : (
-          <p>Nothing: the store falls, and that is all.</p>
         )}
-      </details>
-      {chance && chance.tripKinds.length > 0 && (
-        <details>
-          <summary>Overloads, {plural(chance.tripKinds.length, 'combination')}</summary>
-          <table>
-            <thead>
-              <tr>
-                <th scope="col">Came on</th>
-                <th scope="col">While this ran</th>
-                <th scope="col">Of 100 outages</th>
-              </tr>
-            </thead>
-            <tbody>
-              {chance.tripKinds.slice(0, 12).map(k => (
-                <tr key={`${k.trigger}-${k.beside}`}>
-                  <td>{plan.loads[k.trigger]?.name ?? 'several at once'}</td>
-                  <td>{plan.loads[k.beside]?.name ?? 'nothing large'}</td>
-                  <td className={styles.number}>{outOf100(k.draws / chance.draws)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </details>
-      )}
-      <details>
-        <summary>The store by the hour</summary>
-        <table>
-          <thead>
-            <tr>
-              <th scope="col">Hour</th>
-              <th scope="col">Store</th>
-              <th scope="col">Sun</th>
-              <th scope="col">Generator</th>
-              <th scope="col">To loads</th>
-              <th scope="col">Lost</th>
-            </tr>
-          </thead>
-          <tbody>
-            {Array.from(trace.points.hour, (h, p) => ({ h, p }))
-              .filter(({ p }) => p % Math.max(1, Math.ceil(trace.points.hour.length / 49)) === 0)
-              .map(({ h, p }) => (
-                <tr key={h}>
-                  <td className={styles.number}>{figure(h)} h</td>
-                  <td className={styles.number}>{quantity(trace.points.levelWh[p] ?? 0, 'Wh')}</td>
-                  <td className={styles.number}>{quantity(trace.points.sunW[p] ?? 0, 'W')}</td>
-                  <td className={styles.number}>{quantity(trace.points.generatorW[p] ?? 0, 'W')}</td>
-                  <td className={styles.number}>
-                    {quantity(
-                      trace.points.tierW.reduce((all, t) => all + (t[p] ?? 0), 0),
-                      'W',
-                    )}
-                  </td>
-                  <td className={styles.number}>{quantity(trace.points.lostW[p] ?? 0, 'W')}</td>
-                </tr>
-              ))}
-          </tbody>
-        </table>
-      </details>
+      </Fold>
       <Button variant="outlined" onClick={download}>
         Download as CSV
       </Button>

@@ -1,7 +1,7 @@
 'use client'
 import Button from '@mui/material/Button'
 import dynamic from 'next/dynamic'
-import { useState } from 'react'
+import { type ComponentProps, memo, useDeferredValue, useMemo, useState } from 'react'
 import type { Trace } from '@/core/outage/trace'
 import { asItIs, isAsItIs, type WhatIf } from '@/core/outage/what-if'
 import { outOf100 } from '@/core/outage/words'
@@ -161,11 +161,18 @@ function Outlook() {
           )}
         </div>
       </figure>
-      <PanelThen plan={plan} trace={trace} hour={Math.min(hour, plan.hours)} onHour={setHour} />
+      <PanelSoon plan={plan} trace={trace} hour={Math.min(hour, plan.hours)} onHour={setHour} />
       <WhatIfBar value={whatIf} onChange={setWhatIf} />
       <OutageTables plan={plan} trace={trace} chance={chance} name={job.title} />
     </>
   )
+}
+
+const PanelMemo = memo(PanelThen)
+/** The panel a moment after the drawing: a slider of the what-if waits for the curve alone. */
+function PanelSoon({ plan, trace, ...rest }: ComponentProps<typeof PanelThen>) {
+  const now = useMemo(() => ({ plan, trace }), [plan, trace])
+  return <PanelMemo {...useDeferredValue(now)} {...rest} />
 }
 
 function Lines({ simulated: { answer } }: { simulated: Simulated }) {

@@ -3,6 +3,7 @@ import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import LinearProgress from '@mui/material/LinearProgress'
+import dynamic from 'next/dynamic'
 import { useEffect, useState } from 'react'
 import type { Equipment } from '@/core/equipment'
 import { outOf100 } from '@/core/outage/words'
@@ -14,10 +15,14 @@ import { figure, quantity } from '@/core/units/format'
 import { call } from '../api'
 import { EditField, readNumber } from '../common/EditField'
 import { useWorkspace } from '../workspace/store'
-import { FrontChart } from './FrontChart'
 import styles from './Outage.module.css'
 import { useSearch } from './useSearch'
 import { useServerSearch } from './useServerSearch'
+
+const loadChart = () => import('./FrontChart').then(m => m.FrontChart)
+const FrontChart = dynamic(loadChart, {
+  loading: () => <div className={styles.front} />,
+})
 
 const wishNames = {
   automatic: 'Must start by itself',
@@ -111,8 +116,11 @@ export function SearchDesk({ catalogue, stock }: { catalogue: Equipment[]; stock
           <>
             <Button
               variant="contained"
+              disableRipple
               onClick={() => {
                 there.forget()
+                // there before it is needed
+                void loadChart()
                 here.run(job, catalogue, stock, wishes)
               }}
             >

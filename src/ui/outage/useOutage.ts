@@ -1,5 +1,5 @@
 'use client'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Job } from '@/core/job/schema'
 import type { Answer } from '@/core/outage/answer'
 import { type Chance, type Draws, enough } from '@/core/outage/chance'
@@ -34,7 +34,7 @@ const nothing: Simulated = {
 }
 
 /** Draws are handed out in pieces small enough that a new design never waits long. */
-const pieceDraws = 25
+const pieceDraws = 20
 const batch = 100
 const mostDraws = 1000
 const seed = 1
@@ -58,7 +58,9 @@ export function useOutage(job: Job, whatIf: WhatIf) {
     summed: 0,
     stopped: false,
     known: false,
-    deal: () => {},
+    /** the mean is there: what is asked first is not slowed by what is asked after it */
+    ready: false,
+    begin: () => {},
   })
 
   useEffect(() => {
@@ -77,20 +79,23 @@ export function useOutage(job: Job, whatIf: WhatIf) {
     const deal = () => {
       const r = run.current
       for (const hand of [...idle]) {
-        if (r.stopped || r.next >= mostDraws) return
+        if (r.stopped || !r.ready || r.next >= mostDraws) return
         idle.delete(hand)
         ask(hand, { kind: 'draws', id: r.id, seed, from: r.next, count: pieceDraws })
         r.next += pieceDraws
       }
     }
-    run.current.deal = deal
     lead.onerror = lost
     lead.onmessage = ({ data }: MessageEvent<OutageSay>) => {
       const r = run.current
       if (data.id !== r.id) return
-      if (data.kind === 'mean')
+      if (data.kind === 'mean' && !data.quick) setState(was => ({ ...was, mean: data.trace }))
+      else if (data.kind === 'mean') {
         setState(was => ({ ...was, plan: data.plan, mean: data.trace, one: null, faults: [], trouble: null }))
-      else if (data.kind === 'cannot') {
+        r.begin()
+        r.ready = true
+        deal()
+      } else if (data.kind === 'cannot') {
         r.stopped = true
         setState({ ...nothing, faults: data.faults, busy: false })
       } else if (data.kind === 'trace') setState(was => ({ ...was, one: data.trace }))
@@ -100,7 +105,12 @@ export function useOutage(job: Job, whatIf: WhatIf) {
         r.known = enough(data.chance.lasts, data.chance.draws, mostDraws)
         const done = r.known || r.stopped
         if (done) r.stopped = true
-        setState(was => ({ ...was, chance: data.chance, answer: data.answer, busy: !done }))
+        // the bands may come a moment later than what is being dragged
+        startTransition(() =>
+          setState(was =>
+            r.id === data.id ? { ...was, chance: data.chance, answer: data.answer, busy: !done } : was,
+          ),
+        )
       }
     }
     for (const hand of hands) {
@@ -140,13 +150,16 @@ export function useOutage(job: Job, whatIf: WhatIf) {
     r.summed = 0
     r.stopped = false
     r.known = false
+    r.ready = false
     r.got.clear()
+    const { id } = r
     const ask = (worker: Worker, mean: boolean) =>
-      worker.postMessage({ kind: 'design', id: r.id, job, whatIf, mean } satisfies OutageAsk)
+      worker.postMessage({ kind: 'design', id, job, whatIf, mean } satisfies OutageAsk)
     ask(current.lead, true)
-    for (const hand of current.hands) ask(hand, false)
+    r.begin = () => {
+      for (const hand of current.hands) ask(hand, false)
+    }
     setState(was => ({ ...was, busy: true }))
-    r.deal()
   }, [job, whatIf])
 
   const stop = useCallback(() => {

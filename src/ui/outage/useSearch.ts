@@ -1,5 +1,5 @@
 'use client'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { startTransition, useCallback, useEffect, useRef, useState } from 'react'
 import type { Equipment } from '@/core/equipment'
 import type { Job } from '@/core/job/schema'
 import type { SearchResult } from '@/core/search/search'
@@ -26,12 +26,15 @@ const start = () => new Worker(new URL('../../workers/search.ts', import.meta.ur
 export function useSearch() {
   const [state, setState] = useState<Searching>(idle)
   const crew = useRef<Worker[]>([])
-  const stop = useCallback(() => {
+  const release = useCallback(() => {
     for (const worker of crew.current) worker.terminate()
     crew.current = []
-    setState(was => (was.busy ? { ...was, busy: false, what: 'Stopped' } : was))
   }, [])
-  useEffect(() => stop, [stop])
+  const stop = useCallback(() => {
+    release()
+    setState(was => (was.busy ? { ...was, busy: false, what: 'Stopped' } : was))
+  }, [release])
+  useEffect(() => release, [release])
 
   const run = useCallback(
     (job: Job, catalogue: Equipment[], stock: Stock, wishes: Wishes, draws = 200) => {
@@ -66,14 +69,12 @@ export function useSearch() {
           deal()
         } else if (data.kind === 'progress') setState(was => ({ ...was, done: data.done, what: data.what }))
         else if (data.kind === 'result') {
-          setState({
-            ...idle,
-            done: 1,
-            result: data.result,
-            sentence: data.sentence,
-            ms: performance.now() - began,
-          })
-          stop()
+          const ms = performance.now() - began
+          // a chart and a long table: drawn in pieces, so that the page stays at hand
+          startTransition(() =>
+            setState({ ...idle, done: 1, result: data.result, sentence: data.sentence, ms }),
+          )
+          release()
         } else if (data.kind === 'failed') failed(data.message)
       }
       // one that is stopped while it loads complains of that
@@ -100,7 +101,7 @@ export function useSearch() {
       ask(lead, { kind: 'space', job, catalogue, wishes, stock })
       ask(lead, { kind: 'lead', seed: 1, draws })
     },
-    [stop],
+    [release, stop],
   )
   return { ...state, run, stop }
 }
