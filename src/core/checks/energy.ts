@@ -1,6 +1,8 @@
+import { hoursOf } from '../job/balance'
 import { runOf } from '../job/energy'
 import type { Evaluated } from '../job/evaluated'
 import type { Job } from '../job/schema'
+import { onAverage } from '../outage/on-average'
 import type { Source } from '../source/design'
 import { plural, quantity } from '../units/format'
 import type { Fix, Said } from './finding'
@@ -28,17 +30,20 @@ export function expansionUnitsNeeded({ job, figures }: Pick<Evaluated, 'job' | '
   if (!source || !figures.run) return null
   const had = Math.max(...source.units.map(u => u.expansionUnits))
   for (let units = had + 1; units <= mostExpansions(source); units++) {
-    const run = runOf(expanded(job, units), figures.mean)
-    if (run && run.hours >= outage.hours) return units
+    const more = expanded(job, units)
+    const run = runOf(more, figures.mean)
+    const had = (figures.course && run && onAverage(more, run.batteryW)?.hours) ?? run?.hours ?? 0
+    if (had >= outage.hours) return units
   }
   return null
 }
 
 export function energyShort(evaluated: Evaluated): Said[] {
   const { job, figures } = evaluated
-  const { run, loads } = figures
+  const { run, course, loads } = figures
   const { outage, source } = job
-  if (!run || !loads.length || run.hours >= outage.hours) return []
+  const had = hoursOf(figures)
+  if (!run || had === null || !loads.length || had >= outage.hours) return []
   const units = expansionUnitsNeeded(evaluated)
   const tier1 = loads.some(l => l.need.circuit.tier === 1)
   const fixes: Fix[] = units
@@ -53,12 +58,14 @@ export function energyShort(evaluated: Evaluated): Said[] {
     {
       id: 'energy.short',
       severity: tier1 ? 'stop' : 'fix',
-      sentence: `The picked circuits last ${quantity(run.hours, 'h')} of the ${quantity(outage.hours, 'h')} asked: ${quantity(run.needWh - run.usableWh, 'Wh')} are missing.`,
+      sentence: course
+        ? `The picked circuits last ${quantity(had, 'h')} of the ${quantity(outage.hours, 'h')} asked on average, with ${course.by}.`
+        : `The picked circuits last ${quantity(had, 'h')} of the ${quantity(outage.hours, 'h')} asked: ${quantity(run.needWh - run.usableWh, 'Wh')} are missing.`,
       why: tier1
         ? 'Circuits that must run go dark before the outage ends.'
         : 'Circuits go dark before the outage ends.',
       remedy: units
-        ? 'More storage does it; so does dropping circuits. What sun and generator bring is not counted here: the outage shows it.'
+        ? 'More storage does it; so does dropping circuits. The outage shows how likely it lasts, and searches for designs that do.'
         : `No number of expansion units does it${source && mostExpansions(source) ? '' : ': this unit takes none'}. Drop circuits, or choose a larger store.`,
       target: { view: 'source', field: 'expansionUnits' },
       fixes,
@@ -67,9 +74,9 @@ export function energyShort(evaluated: Evaluated): Said[] {
 }
 
 export function energyReserve({ job, figures }: Evaluated): Said[] {
-  const { run, loads } = figures
+  const { run, course, loads } = figures
   const { outage } = job
-  if (!run || !loads.length || run.hours >= outage.hours || outage.reserveFraction === 0) return []
+  if (!run || course || !loads.length || run.hours >= outage.hours || outage.reserveFraction === 0) return []
   const withoutReserve = (run.hours * outage.startFraction) / (outage.startFraction - outage.reserveFraction)
   if (withoutReserve < outage.hours) return []
   return [

@@ -1,3 +1,4 @@
+import { type OnAverage, onAverage } from '../outage/on-average'
 import { arrangementNames, opposed } from '../source/arrangement'
 import type { Leg } from '../source/legs'
 import { type Output, outputOf } from '../source/output'
@@ -45,7 +46,13 @@ export interface Figures {
   output: Output | null
   starts: StartNeed[]
   run: Run | null
+  /** the run with sun, generator and what is let go; null where the store alone counts */
+  course: OnAverage | null
 }
+
+/** Hours that the picked circuits last on average; null without a store. */
+export const hoursOf = ({ run, course }: Pick<Figures, 'run' | 'course'>): number | null =>
+  course?.hours ?? run?.hours ?? null
 
 /** Less than this share above the need is called tight. */
 const tightShare = 0.1
@@ -77,6 +84,7 @@ export function balanceOf(
   job: Job,
   needs: readonly CircuitNeed[],
   loads: ServedLoad[],
+  withCourse = true,
 ): { lines: BalanceLine[]; figures: Figures } {
   const { source } = job
   const supply = supplyOf(job)
@@ -92,7 +100,7 @@ export function balanceOf(
     totalVA: output?.surgeW ?? Infinity,
     legVA: output?.legSurgeW ?? Infinity,
   })
-  const energy = energyLines(job, mean)
+  const energy = energyLines(job, mean, withCourse)
   return {
     lines: [
       ...energy.lines,
@@ -102,7 +110,16 @@ export function balanceOf(
       startLine(job, starts[0], output),
       v240Line(job, needs),
     ],
-    figures: { loads, meanLoadW: mean.W, mean, together: sums, output, starts, run: energy.run },
+    figures: {
+      loads,
+      meanLoadW: mean.W,
+      mean,
+      together: sums,
+      output,
+      starts,
+      run: energy.run,
+      course: energy.course,
+    },
   }
 }
 
@@ -112,7 +129,11 @@ const meanByLeg = (loads: readonly ServedLoad[]): Record<Leg, number> => {
   return { L1: on('L1'), L2: on('L2') }
 }
 
-function energyLines(job: Job, mean: MeanDraw): { lines: BalanceLine[]; run: Figures['run'] } {
+function energyLines(
+  job: Job,
+  mean: MeanDraw,
+  withCourse: boolean,
+): { lines: BalanceLine[]; run: Figures['run']; course: Figures['course'] } {
   const { source, outage } = job
   const hours = { id: 'hours', label: 'Run time', unit: 'h' } as const
   const energy = { id: 'energy', label: 'Energy', unit: 'Wh' } as const
@@ -127,16 +148,20 @@ function energyLines(job: Job, mean: MeanDraw): { lines: BalanceLine[]; run: Fig
         unknown({ ...energy, sentence, working: mean.working }, mean.W * outage.hours),
       ],
       run: null,
+      course: null,
     }
   }
   const { batteryW, usableWh, needWh, strandedWh } = run
-  const had = run.hours
+  const course = withCourse ? onAverage(job, batteryW) : null
+  const had = course?.hours ?? run.hours
   const nothing = mean.W === 0
   const hoursSentence = nothing
     ? 'Nothing that draws power is picked: only the inverter’s own draw runs.'
-    : had >= outage.hours
-      ? `Lasts ${quantity(had, 'h')}; ${quantity(outage.hours, 'h')} asked.`
-      : `Lasts ${quantity(had, 'h')}; ${quantity(outage.hours - had, 'h')} short of what was asked.`
+    : course
+      ? course.sentence(run.hours)
+      : had >= outage.hours
+        ? `Lasts ${quantity(had, 'h')}; ${quantity(outage.hours, 'h')} asked.`
+        : `Lasts ${quantity(had, 'h')}; ${quantity(outage.hours - had, 'h')} short of what was asked.`
   const energyWorking: Working = {
     title: 'Energy for the outage',
     formula: ['needed = drawn from the battery × hours asked', 'against the usable energy'],
@@ -152,6 +177,15 @@ function energyLines(job: Job, mean: MeanDraw): { lines: BalanceLine[]; run: Fig
         arithmetic: `${figure(batteryW)} × ${figure(outage.hours)}`,
       },
       { label: 'Usable', value: usableWh, unit: 'Wh' },
+      ...(course?.broughtBy
+        ? [
+            {
+              label: `Brought by ${course.broughtBy}, on average`,
+              value: course.broughtWh,
+              unit: 'Wh' as const,
+            },
+          ]
+        : []),
     ],
     references: [],
     ruleOfThumb: `Average load × hours, plus a tenth for losses: ${quantity(mean.W * outage.hours * 1.1, 'Wh')}`,
@@ -159,15 +193,45 @@ function energyLines(job: Job, mean: MeanDraw): { lines: BalanceLine[]; run: Fig
   }
   const energySentence = nothing
     ? 'Only the inverter’s own draw is needed.'
-    : `${quantity(needWh, 'Wh')} from the battery for ${quantity(outage.hours, 'h')}, ${quantity(usableWh, 'Wh')} usable${strandedWh > 0 ? `, ${quantity(strandedWh, 'Wh')} stranded in the other battery` : ''}.`
+    : `${quantity(needWh, 'Wh')} from the battery for ${quantity(outage.hours, 'h')}, ${quantity(usableWh, 'Wh')} usable${course && course.broughtWh > 0 ? `, ${quantity(course.broughtWh, 'Wh')} brought by ${course.broughtBy}` : ''}${strandedWh > 0 ? `, ${quantity(strandedWh, 'Wh')} stranded in the other battery` : ''}.`
   return {
     lines: [
-      compared({ ...hours, sentence: hoursSentence, working: run.working }, outage.hours, had),
-      compared({ ...energy, sentence: energySentence, working: energyWorking }, needWh, usableWh),
+      compared(
+        { ...hours, sentence: hoursSentence, working: course ? courseWorking(course, run) : run.working },
+        outage.hours,
+        had,
+      ),
+      compared(
+        { ...energy, sentence: energySentence, working: energyWorking },
+        needWh,
+        usableWh + (course?.broughtWh ?? 0),
+      ),
     ],
     run,
+    course,
   }
 }
+
+/** The run time where more than the store counts: of the mean course, with the closed form beneath. */
+const courseWorking = (
+  course: NonNullable<Figures['course']>,
+  run: NonNullable<Figures['run']>,
+): Working => ({
+  title: 'Run time, on average',
+  formula: [
+    'from the battery in each step = own draw + load ÷ efficiency − sun − generator, in steps of ten minutes',
+    'hours = until the store is down to its reserve; where it is not, what is left then at the average draw on top',
+  ],
+  inputs: [
+    { label: 'The store alone, closed form', value: run.hours, unit: 'h', working: run.working },
+    ...(course.broughtBy
+      ? [{ label: `Brought by ${course.broughtBy}`, value: course.broughtWh, unit: 'Wh' as const }]
+      : []),
+  ],
+  steps: [{ label: 'Lasts', value: course.hours, unit: 'h' }],
+  references: [],
+  notCovered: ['Chance: the outage shows how likely it lasts, and the course hour by hour.'],
+})
 
 function legLine(
   job: Job,

@@ -8,7 +8,7 @@ import { type Delivers, deliversOf } from '../source/delivers'
 import { type Leg, legs as legsCalculator } from '../source/legs'
 import { storeOverTime } from '../source/store'
 import { type Caution, cautionsFor } from '../work/cautions'
-import { type BalanceLine, balanceOf } from './balance'
+import { type BalanceLine, balanceOf, hoursOf } from './balance'
 import type { Evaluated, Legs } from './evaluated'
 import { type CircuitNeed, circuitNeeds, coincidence, loadsOf, supplyOf } from './needs'
 import { reachedPanels } from './panels'
@@ -56,10 +56,11 @@ export interface Evaluation {
   path: PathWorked | null
 }
 
-export function evaluate(job: Job): Evaluation {
+/** `withCourse: false` leaves out what sun and generator bring on average, for who asks only what stands against a design. */
+export function evaluate(job: Job, { withCourse = true } = {}): Evaluation {
   const needs = circuitNeeds(job)
   const loads = loadsOf(needs.filter(n => n.served || (n.circuit.picked && n.feed === 'no-source')))
-  const { lines, figures } = balanceOf(job, needs, loads)
+  const { lines, figures } = balanceOf(job, needs, loads, withCourse)
   const legs = legsOf(job, needs)
   const requests = requestsOf(job, needs)
   const evaluated: Evaluated = { job, needs, requests, figures, legs }
@@ -70,7 +71,7 @@ export function evaluate(job: Job): Evaluation {
   return {
     headline: {
       hoursNeeded: job.outage.hours,
-      hoursHad: figures.run && figures.loads.length ? figures.run.hours : null,
+      hoursHad: figures.loads.length ? hoursOf(figures) : null,
       worst: first ? { severity: first.severity, sentence: first.sentence } : null,
       counts,
     },

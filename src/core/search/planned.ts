@@ -21,7 +21,7 @@ const mostFixes = 6
 const ofHookup = ({ operations }: Fix): boolean =>
   operations.every(o => o.op === 'putRun' || (o.op === 'setHookup' && !o.facts.method && !o.clear))
 
-const stopsIn = (job: Job) => evaluate(job).findings.filter(f => f.severity === 'stop')
+const stopsIn = (job: Job) => evaluate(job, { withCourse: false }).findings.filter(f => f.severity === 'stop')
 
 /**
  * A source and a method on the job, planned as a designer would: cords anew where the job's own were chosen for another

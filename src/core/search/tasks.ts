@@ -88,7 +88,7 @@ const notAtAll = new Set(['hook-up', 'unserved'])
 
 /** Stops that no design can help, such as those of the panel itself, are left out by the caller: it sees them in all. */
 const stopsOf = (job: Job): Why[] =>
-  evaluate(job).findings.flatMap(f =>
+  evaluate(job, { withCourse: false }).findings.flatMap(f =>
     // how long it lasts is what the search finds out itself
     f.severity === 'stop' && !f.id.startsWith('energy.short') ? [{ id: f.id, sentence: f.sentence }] : [],
   )
