@@ -127,7 +127,7 @@ async function outageScreen(jobId: string) {
   await page.locator('section[aria-label="Answer"][data-settled=true]').waitFor()
   await page.waitForTimeout(1500)
   await page.evaluate(() => Reflect.get(window, 'longTasks').splice(0))
-  const slider = page.getByRole('slider', { name: 'Kept in reserve' })
+  const slider = page.getByRole('slider', { name: 'Reserve', exact: true })
   await slider.focus()
   const means: number[] = []
   const bands: number[] = []

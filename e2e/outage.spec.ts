@@ -12,7 +12,9 @@ test('the outage answers in a sentence, and what if, another draw and any hour a
   await openJob(page, await copyOf(request, alder), 'outage')
   const settled = page.locator(`${answer}[data-settled=true]`)
   await expect(settled).toContainText(/Does not last 36 h in any of \d+ winters like this/)
-  await expect(settled).toContainText('Closed form, at the average draw: Lasts 18.2 h')
+  await expect(settled).toContainText(
+    /Rule of thumb\. Energy ÷ average load.*At the average draw: Lasts 18\.2 h/,
+  )
   await accessible(page)
 
   // two expansion units more: the sentence changes while nothing of the job does
@@ -81,6 +83,78 @@ test('a search finds the front, here and on the server alike; one press takes a 
   await desk.getByRole('button', { name: 'Search on the server' }).click()
   await expect(found).toContainText('on the server', { timeout: 60_000 })
   expect(await found.locator('p').first().textContent()).toBe(here)
+})
+
+test('stock is counted beside the catalogue; a search from stock alone keeps to it, and else tells what to order', async ({
+  page,
+  request,
+}) => {
+  test.setTimeout(120_000)
+  await page.goto('/equipment')
+  const count = page.getByRole('textbox', { name: 'In stock: Weirgate 36', exact: true })
+  await expect(count).toHaveValue('2')
+  await count.fill('two')
+  await count.press('Enter')
+  await expect(count).toHaveValue('two')
+  await expect(page.getByText(/expected number|must be/i).first()).toBeVisible()
+  await count.fill('0')
+  await count.press('Enter')
+  await page.reload()
+  await expect(count).toHaveValue('0')
+  await accessible(page)
+
+  await openJob(page, await copyOf(request, alder), 'outage')
+  const desk = page.locator('section[aria-label="Search designs"]')
+  const found = desk.locator('[data-found]')
+  await desk.getByRole('button', { name: 'Search here' }).click()
+  await expect(found).toContainText(/To order: 1 × Weirgate 36/, { timeout: 60_000 })
+  await desk.getByRole('checkbox', { name: 'Only what is in stock' }).check()
+  await desk.getByRole('checkbox', { name: 'No generator' }).check()
+  await desk.getByRole('button', { name: 'Search here' }).click()
+  await expect(found).toContainText(/designs looked at/, { timeout: 60_000 })
+  await desk.getByText('What was dropped, by reason').click()
+  await expect(found).toContainText(/1 × Weirgate 36 is not in stock|is not in stock\./)
+  await expect(found).not.toContainText('To order')
+  await page.goto('/equipment')
+  await count.fill('2')
+  await count.press('Enter')
+})
+
+test('outages that cannot be are answered in words: a generator without fuel, a store that has nothing to use', async ({
+  page,
+  request,
+}) => {
+  const saltmarsh = '5a1de000-0000-4000-8000-000000000002'
+  const job = await (await request.get(`/api/jobs/${saltmarsh}/export`)).json()
+  const changed = async (source: object, outage: object) =>
+    (
+      await (
+        await request.post('/api/jobs/import', {
+          data: { ...job, source: { ...job.source, ...source }, outage: { ...job.outage, ...outage } },
+        })
+      ).json()
+    ).id
+  const { generator, units, ...rest } = job.source
+  await openJob(page, await changed({ generator: { ...generator, gallons: 0 } }, {}), 'outage')
+  await expect(page.locator(`${answer}[data-settled=true]`)).toContainText(/has no fuel: 0 gallons are kept/)
+  await expect(page.locator(answer)).not.toContainText('NaN')
+
+  // more than the source can carry at all
+  const heavy = job.panels.map((p: { circuits: { loads: object[] }[] }) => ({
+    ...p,
+    circuits: p.circuits.map(c => ({
+      ...c,
+      loads: c.loads.map(l => ({ ...l, runningW: { value: 9000, from: 'assumed' } })),
+    })),
+  }))
+  const all = await request.post('/api/jobs/import', {
+    data: { ...job, panels: heavy, source: { ...rest, units } },
+  })
+  await openJob(page, (await all.json()).id, 'outage')
+  await expect(page.locator(`${answer}[data-settled=true]`)).toContainText(
+    /draw more, even on average, than the source gives|an overload trips the source/,
+  )
+  await expect(page.locator(answer)).not.toContainText('NaN')
 })
 
 test('a weather file is read, a wrong one told; fields say what they want and keep what was typed', async ({

@@ -1,11 +1,15 @@
 import { spawnSync } from 'node:child_process'
-import { mkdtempSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { calculate } from '@/core/calculator'
 import { calculators } from '@/core/calculators'
 import { evaluate } from '@/core/job/evaluate'
 import { loadsOverview } from '@/core/job/loads-overview'
+import { answerOf } from '@/core/outage/answer'
+import { deskFor, simulate } from '@/core/outage/chance'
+import { planOf } from '@/core/outage/plan'
+import { traceOf } from '@/core/outage/trace'
 import { alderHollow, demoJobs } from '@/server/seeds/jobs'
 
 const folder = mkdtempSync(join(tmpdir(), 'spillway-cli-'))
@@ -96,6 +100,58 @@ test.each(demoJobs.map(d => [d.job.title, d.job]))('evaluate prints what the cor
   const done = run(['evaluate', file('job.json', JSON.stringify(job))])
   expect(done.status).toBe(0)
   expect(JSON.parse(done.out)).toEqual(JSON.parse(JSON.stringify(evaluate(job))))
+})
+
+test('simulate says what the screen says, the same for the same seed, and writes the course as CSV', () => {
+  const [, , , , kiosk] = demoJobs
+  const path = file('kiosk.json', JSON.stringify(kiosk?.job))
+  const csv = join(folder, 'course.csv')
+  const one = run(['simulate', path, '--seed', '3', '--draws', '200', '--csv', csv])
+  expect(one).toMatchObject({ status: 0, err: '' })
+  expect(run(['simulate', path, '--seed', '3', '--draws', '200']).out).toBe(one.out)
+  const plan = kiosk && planOf(kiosk.job)
+  if (!plan?.ok) throw new Error('no plan')
+  const { chance } = simulate(plan.value, { seed: 3, exactly: 200 })
+  const said = answerOf(plan.value, chance, traceOf(plan.value, deskFor(plan.value), 3))
+  const got = JSON.parse(one.out)
+  expect(got.sentence).toBe(said.headline)
+  expect(got.lasts).toEqual(chance.lasts)
+  expect(got.notAccountedForFraction).toBeLessThan(1e-9)
+  expect(readFileSync(csv, 'utf8').split('\n')[0]).toMatch(/^hour,store_Wh/)
+})
+
+test('simulate and search refuse what they cannot take, each in words', () => {
+  const path = file('kiosk.json', JSON.stringify(demoJobs[4]?.job))
+  const { source, ...none } = demoJobs[4]?.job ?? alderHollow
+  for (const [args, told] of [
+    [['simulate'], /give a job file/],
+    [['simulate', path, '--draws', '0'], /--draws must be from 1 to 100,000, not 0/],
+    [['simulate', path, '--seed', 'x'], /--seed must be a whole number, not x/],
+    [['simulate', path, '--step', '0'], /stepS must be from 1 to 900 s/],
+    [['simulate', path, '--step', '0.5'], /--step must be whole seconds/],
+    [['simulate', file('none.json', JSON.stringify(none))], /source is not chosen yet/],
+    [['simulate', join(folder, 'gone.json')], /gone\.json/],
+    [['search', path, '--draws', '5'], /--draws must be from 10 to 5,000/],
+    [['search', path, '--most-price', 'much'], /--most-price must be dollars, not much/],
+    [['search', path, '--stock', file('stock.json', '{"rill-6": -1}')], /rill-6: must be 0 or more/],
+    [['search', path, '--stock', file('no-stock.json', 'rill')], /is no JSON; write counts by id/],
+  ] as const) {
+    const done = run([...args])
+    expect(done).toMatchObject({ status: 2, out: '' })
+    expect(done.err).toMatch(told)
+  }
+  expect(source).toBeDefined()
+})
+
+test('search finds what the core finds, and from stock alone only what is there', () => {
+  const path = file('kiosk.json', JSON.stringify(demoJobs[4]?.job))
+  const found = JSON.parse(run(['search', path, '--draws', '20']).out)
+  expect(found.sentence).toMatch(/designs looked at, .* the cheapest that lasts/)
+  expect(found.front.length).toBeGreaterThan(1)
+  const stock = file('stock.json', JSON.stringify({ 'brook-15': 1, 'sill-l14-30': 1, 'sluicegate-w': 1 }))
+  const here = JSON.parse(run(['search', path, '--draws', '20', '--stock', stock]).out)
+  expect(here.front.every((f: { name: string }) => /^Brook 15/.test(f.name))).toBe(true)
+  expect(here.dropped.some((d: { id: string }) => d.id === 'wish: stock')).toBe(true)
 })
 
 test('evaluate refuses a newer, a cut and a huge file, each in words', () => {

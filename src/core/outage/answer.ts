@@ -110,6 +110,7 @@ function workingOf(plan: Plan, chance: Chance, mean: Trace): Working {
     notes: assumptions(plan),
     notCovered: [
       'What thermostats make up for after the power was gone.',
+      'Motors that start together as the panel is switched over: close their breakers one by one.',
       'How the battery’s voltage sags; how long the source really holds an overload (taken as 10 s).',
       'Habits that change when the power is out, beyond letting a large load wait.',
     ],

@@ -110,6 +110,7 @@ async function piece(boss: PgBoss, data: unknown): Promise<void> {
   if (there >= of) await boss.send(stepQueue, { searchId })
 }
 
+const askers = 6
 /** What fails this often fails for good: the search is told to have failed, and what it failed of. */
 const mostFailures = 3
 
@@ -134,9 +135,11 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
   await boss.work(stepQueue, often, async ([job]) => {
     if (job) await orFail(job, () => step(boss, stepSchema.parse(job.data).searchId))
   })
-  await boss.work(taskQueue, often, async ([job]) => {
-    if (job) await orFail(job, () => piece(boss, job.data))
-  })
+  // a piece takes less than the queue is asked again: several ask in turn
+  for (let n = 0; n < askers; n++)
+    await boss.work(taskQueue, often, async ([job]) => {
+      if (job) await orFail(job, () => piece(boss, job.data))
+    })
   return { stop: () => boss.stop({ graceful: true, timeout: 5000 }) }
 }
 

@@ -1,4 +1,5 @@
 'use client'
+import InputAdornment from '@mui/material/InputAdornment'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { stockSchema } from '@/core/search/stock'
@@ -7,7 +8,7 @@ import styles from './Equipment.module.css'
 interface Props {
   /** what is counted, for those who hear the field */
   name: string
-  /** what stands in the field while it is empty */
+  /** what stands behind the number */
   label?: string
   count: number | undefined
   onCount: (count: number | null) => Promise<{ message: string } | null>
@@ -36,10 +37,10 @@ export function StockField({ name, label = 'in stock', count, onCount }: Props) 
       helperText={problem}
       className={styles.count}
       slotProps={{
+        input: { endAdornment: <InputAdornment position="end">{label}</InputAdornment> },
         htmlInput: {
           'aria-label': `In stock: ${name}`,
           inputMode: 'numeric',
-          placeholder: label,
           autoComplete: 'off',
         },
       }}

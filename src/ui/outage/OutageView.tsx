@@ -100,7 +100,10 @@ function Outlook() {
           )}
         </p>
         {answer && <Lines simulated={simulated} />}
-        <p className={styles.thumb}>Closed form, at the average draw: {closed?.sentence}</p>
+        <p className={styles.thumb}>
+          {answer?.working.ruleOfThumb && `Rule of thumb. ${answer.working.ruleOfThumb}. `}
+          At the average draw: {closed?.sentence}
+        </p>
       </section>
       <figure className={styles.chart}>
         <div className={styles.chartHead}>

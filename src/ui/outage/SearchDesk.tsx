@@ -4,7 +4,7 @@ import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import LinearProgress from '@mui/material/LinearProgress'
 import dynamic from 'next/dynamic'
-import { useEffect, useState } from 'react'
+import { startTransition, useEffect, useState } from 'react'
 import type { Equipment } from '@/core/equipment'
 import { outOf100 } from '@/core/outage/words'
 import { adopted } from '@/core/search/adopt'
@@ -172,6 +172,9 @@ function Results({
   onTake: (found: Found) => void
 }) {
   const [by, setBy] = useState<Measure>('price')
+  // the table at once, the drawing a moment later: each a short task of its own
+  const [drawn, setDrawn] = useState(false)
+  useEffect(() => startTransition(() => setDrawn(true)), [])
   const front = result.front.filter(f => f.bestBy.includes(by))
   return (
     <div className={styles.results} data-found={result.front.length}>
@@ -204,13 +207,17 @@ function Results({
               </Button>
             ))}
           </div>
-          <FrontChart
-            front={front}
-            all={result.front}
-            by={by}
-            title={measures[by].title}
-            unit={measures[by].unit}
-          />
+          {drawn ? (
+            <FrontChart
+              front={front}
+              all={result.front}
+              by={by}
+              title={measures[by].title}
+              unit={measures[by].unit}
+            />
+          ) : (
+            <div className={styles.front} />
+          )}
           <div className={styles.tables}>
             <table>
               <thead>

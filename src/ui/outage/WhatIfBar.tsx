@@ -62,7 +62,7 @@ export function WhatIfBar({ value, onChange }: Props) {
         onChange={moreExpansions => set({ moreExpansions })}
       />
       <Knob
-        label="Kept in reserve"
+        label="Reserve"
         text={`${figure(reserve * 100)} %`}
         value={reserve * 100}
         min={0}
@@ -71,7 +71,7 @@ export function WhatIfBar({ value, onChange }: Props) {
         onChange={percent => set({ reserveFraction: percent / 100 })}
       />
       <Knob
-        label="Begins at"
+        label="Beginning"
         text={value.beginsH === undefined && outage.beginsH === undefined ? 'any hour' : hourText(begins)}
         value={begins}
         min={0}

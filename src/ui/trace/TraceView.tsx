@@ -47,6 +47,8 @@ export function TraceView() {
     const look = () => {
       setOnline(navigator.onLine)
       if (navigator.onLine) void send()
+      // what waits is told in the cellar too
+      else void waitingPhotos(id).then(setPhotos)
     }
     look()
     window.addEventListener('online', look)
@@ -57,7 +59,7 @@ export function TraceView() {
       window.removeEventListener('online', look)
       window.removeEventListener('offline', look)
     }
-  }, [store, send])
+  }, [store, id, send])
 
   // the connection may be back before it can be used
   useEffect(() => {
