@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { readFileSync } from 'node:fs'
 import { availableParallelism } from 'node:os'
 import { gzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
@@ -123,6 +124,16 @@ async function outageScreen(jobId: string) {
       for (const entry of list.getEntries()) long.push(entry.duration)
     }).observe({ type: 'longtask' })
   })
+  const session = await browser.newBrowserCDPSession()
+  const renderersMB = async () => {
+    const { processInfo } = await session.send('SystemInfo.getProcessInfo')
+    return processInfo
+      .filter(p => p.type === 'renderer')
+      .map(p => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${p.id}/status`, 'utf8'))?.[1] ?? 0) / 1000)
+      .reduce((a, b) => a + b, 0)
+  }
+  await page.goto(`${url}/jobs/${jobId}/findings`, { waitUntil: 'networkidle' })
+  const withoutMB = await renderersMB()
   await page.goto(`${url}/jobs/${jobId}/outage`, { waitUntil: 'networkidle' })
   await page.locator('section[aria-label="Answer"][data-settled=true]').waitFor()
   await page.waitForTimeout(1500)
@@ -176,6 +187,9 @@ async function outageScreen(jobId: string) {
   report('what-if to the mean curve painted', means, '50 ms')
   report('what-if to the first bands painted', bands, '300 ms')
   report('what-if to the last of up to 1,000 draws of 72 h × 24 circuits, in workers', whole, '1,000 ms')
+  console.log(
+    `memory of the page and its workers over that of another view, uncollected: ${((await renderersMB()) - withoutMB).toFixed(0)} MB (limit 100 MB)`,
+  )
   const button = page.getByRole('button', { name: 'Search here' })
   await button.click()
   const began = performance.now()

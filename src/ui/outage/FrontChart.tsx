@@ -69,7 +69,12 @@ export function FrontChart({ front, all, by, title, unit }: Props) {
             ) : null
           }}
         />
-        <Scatter data={points(all)} fill="var(--mui-palette-water-dry)" isAnimationActive={false} />
+        <Scatter
+          data={points(all)}
+          fill="var(--mui-palette-text-secondary)"
+          fillOpacity={0.45}
+          isAnimationActive={false}
+        />
         <Scatter
           data={points(front)}
           line={{ stroke: 'var(--mui-palette-water-deep)', strokeDasharray: '4 3' }}

@@ -1,5 +1,5 @@
 'use client'
-import { type PointerEvent, useId } from 'react'
+import { memo, type PointerEvent, useId } from 'react'
 import { hourText } from '@/core/job/needs'
 import type { Chance } from '@/core/outage/chance'
 import type { EventKind } from '@/core/outage/kernel'
@@ -51,7 +51,7 @@ interface Props {
 }
 
 /** The store as water with its band, and below it what flows in and out; a line at the hour that is looked at. */
-export function OutageChart({ plan, trace, chance, overlay, hour, onHour }: Props) {
+export const OutageChart = memo(function OutageChart({ plan, trace, chance, overlay, hour, onHour }: Props) {
   const id = useId()
   const { points } = trace
   const end = Math.max(plan.hours, overlay?.mean.hours ?? 0)
@@ -213,7 +213,7 @@ export function OutageChart({ plan, trace, chance, overlay, hour, onHour }: Prop
       </g>
     </svg>
   )
-}
+})
 
 /** Level at an hour, between the points of the trace. */
 function levelAt({ points }: Trace, hour: number): number {

@@ -1,6 +1,6 @@
 'use client'
 import Button from '@mui/material/Button'
-import { type ReactNode, useState } from 'react'
+import { memo, type ReactNode, useState } from 'react'
 import { traceCsv } from '@/core/formats/outage-csv'
 import type { Chance } from '@/core/outage/chance'
 import type { Plan } from '@/core/outage/plan'
@@ -31,7 +31,7 @@ function Fold({ summary, children }: { summary: string; children: () => ReactNod
 }
 
 /** The tables behind the drawing: the account, dark hours, what happens when, overloads; and the CSV. */
-export function OutageTables({ plan, trace, chance, name }: Props) {
+export const OutageTables = memo(function OutageTables({ plan, trace, chance, name }: Props) {
   const download = () => {
     const url = URL.createObjectURL(new Blob([traceCsv(plan, trace, chance)], { type: 'text/csv' }))
     const link = document.createElement('a')
@@ -204,4 +204,4 @@ export function OutageTables({ plan, trace, chance, name }: Props) {
       </Button>
     </div>
   )
-}
+})

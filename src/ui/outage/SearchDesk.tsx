@@ -45,6 +45,11 @@ export function SearchDesk({ catalogue, stock }: { catalogue: Equipment[]; stock
     ...(job.brief.budget !== undefined && job.brief.budget > 0 && { mostPrice: job.brief.budget }),
   }))
   const here = useSearch()
+  // the drawing is fetched while nothing else is to be done
+  useEffect(() => {
+    const idle = window.requestIdleCallback?.(() => void loadChart()) ?? 0
+    return () => window.cancelIdleCallback?.(idle)
+  }, [])
   const there = useServerSearch(jobId)
   const busy = here.busy || there.busy
   const result = there.result ?? here.result
@@ -119,8 +124,6 @@ export function SearchDesk({ catalogue, stock }: { catalogue: Equipment[]; stock
               disableRipple
               onClick={() => {
                 there.forget()
-                // there before it is needed
-                void loadChart()
                 here.run(job, catalogue, stock, wishes)
               }}
             >
@@ -172,9 +175,11 @@ function Results({
   onTake: (found: Found) => void
 }) {
   const [by, setBy] = useState<Measure>('price')
-  // the table at once, the drawing a moment later: each a short task of its own
-  const [drawn, setDrawn] = useState(false)
-  useEffect(() => startTransition(() => setDrawn(true)), [])
+  // the sentence at once, then the table, then the drawing: each a short task of its own
+  const [stage, setStage] = useState(0)
+  useEffect(() => {
+    if (stage < 2) startTransition(() => setStage(stage + 1))
+  }, [stage])
   const front = result.front.filter(f => f.bestBy.includes(by))
   return (
     <div className={styles.results} data-found={result.front.length}>
@@ -207,7 +212,7 @@ function Results({
               </Button>
             ))}
           </div>
-          {drawn ? (
+          {stage > 1 ? (
             <FrontChart
               front={front}
               all={result.front}
@@ -219,7 +224,7 @@ function Results({
             <div className={styles.front} />
           )}
           <div className={styles.tables}>
-            <table>
+            <table className={styles.found}>
               <thead>
                 <tr>
                   <th scope="col">Of 100</th>
@@ -233,18 +238,24 @@ function Results({
                 </tr>
               </thead>
               <tbody>
-                {front.map(f => (
+                {(stage > 0 ? front : []).map(f => (
                   <tr key={f.name}>
-                    <td className={styles.number}>
+                    <td className={styles.number} data-title="Of 100">
                       {outOf100(f.chance.fraction)}
                       <br />
                       <small>
                         {outOf100(f.chance.low)}–{outOf100(f.chance.high)}
                       </small>
                     </td>
-                    <td className={styles.number}>{quantity(f.price, '$')}</td>
-                    <td className={styles.number}>{quantity(f.weightLb, 'lb')}</td>
-                    <td className={styles.number}>{quantity(f.hours, 'h')}</td>
+                    <td className={styles.number} data-title="Price">
+                      {quantity(f.price, '$')}
+                    </td>
+                    <td className={styles.number} data-title="Weight">
+                      {quantity(f.weightLb, 'lb')}
+                    </td>
+                    <td className={styles.number} data-title="Labour">
+                      {quantity(f.hours, 'h')}
+                    </td>
                     <td>
                       {f.name}
                       {f.plans.map(p => (
