@@ -136,6 +136,9 @@ async function outageScreen(jobId: string) {
   const withoutMB = await renderersMB()
   await page.goto(`${url}/jobs/${jobId}/outage`, { waitUntil: 'networkidle' })
   await page.locator('section[aria-label="Answer"][data-settled=true]').waitFor()
+  console.log(
+    `memory of the page and its workers over that of another view, after up to 1,000 draws, nothing collected: ${((await renderersMB()) - withoutMB).toFixed(0)} MB (limit 100 MB)`,
+  )
   await page.waitForTimeout(1500)
   await page.evaluate(() => Reflect.get(window, 'longTasks').splice(0))
   const slider = page.getByRole('slider', { name: 'Reserve', exact: true })
@@ -187,9 +190,6 @@ async function outageScreen(jobId: string) {
   report('what-if to the mean curve painted', means, '50 ms')
   report('what-if to the first bands painted', bands, '300 ms')
   report('what-if to the last of up to 1,000 draws of 72 h × 24 circuits, in workers', whole, '1,000 ms')
-  console.log(
-    `memory of the page and its workers over that of another view, uncollected: ${((await renderersMB()) - withoutMB).toFixed(0)} MB (limit 100 MB)`,
-  )
   const button = page.getByRole('button', { name: 'Search here' })
   await button.click()
   const began = performance.now()
