@@ -97,8 +97,10 @@ test('stock is counted beside the catalogue; a search from stock alone keeps to 
   await count.press('Enter')
   await expect(count).toHaveValue('two')
   await expect(page.getByText(/expected number|must be/i).first()).toBeVisible()
+  const kept = () =>
+    page.waitForResponse(r => r.url().endsWith('/api/equipment') && r.request().method() === 'POST')
   await count.fill('0')
-  await count.press('Enter')
+  await Promise.all([kept(), count.press('Enter')])
   await page.reload()
   await expect(count).toHaveValue('0')
   await accessible(page)
@@ -117,7 +119,7 @@ test('stock is counted beside the catalogue; a search from stock alone keeps to 
   await expect(found).not.toContainText('To order')
   await page.goto('/equipment')
   await count.fill('2')
-  await count.press('Enter')
+  await Promise.all([kept(), count.press('Enter')])
 })
 
 test('outages that cannot be are answered in words: a generator without fuel, a store that has nothing to use', async ({
