@@ -50,6 +50,14 @@ test('a search that is interrupted goes on with another worker, and comes to wha
   const here = await search(space, alone(space), { seed: 1, draws: 200 })
   expect((await latestSearch(actor, jobId))?.result).toEqual(JSON.parse(JSON.stringify(here)))
   expect(await pieces()).toBe(0)
+  // nothing was done twice but what the interruption cost: no piece calls others into being
+  const [sent] = await db()
+    .withSchema('pgboss')
+    .from('job')
+    .where({ name: 'design-search-task' })
+    .whereRaw(`data->>'searchId' = ?`, id)
+    .select(db().raw(`count(*)::int as jobs, count(distinct data->>'key')::int as keys`))
+  expect(sent.jobs).toBeLessThanOrEqual(sent.keys + 8)
 }, 120_000)
 
 test('a search that cannot be is told to have failed, and does not run for ever', async () => {

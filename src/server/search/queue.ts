@@ -3,7 +3,15 @@ import * as z from 'zod'
 import { type Crew, search, searchSentence } from '@/core/search/search'
 import { type Space, spaceOf } from '@/core/search/space'
 import { perform, type Task } from '@/core/search/tasks'
-import { answersOf, finishSearch, hasAnswer, keepAnswer, searchWork, tellProgress } from './repository'
+import {
+  answersIn,
+  answersOf,
+  finishSearch,
+  hasAnswer,
+  keepAnswer,
+  searchWork,
+  tellProgress,
+} from './repository'
 
 /**
  * Searches on the queue. One kind of job goes a step further in a search: it plays the search again from the answers that
@@ -38,9 +46,10 @@ async function started(works: boolean): Promise<PgBoss> {
   // biome-ignore lint/suspicious/noConsole: the worker's log is where trouble with the queue belongs
   boss.on('error', error => console.error(`queue: ${error.message}`))
   await boss.start()
-  // a piece that a dead worker held is free again after a minute
-  const again = { retryLimit: 20, retryDelay: 1, expireInSeconds: 60 }
-  for (const name of [stepQueue, taskQueue]) await boss.createQueue(name, { name, ...again })
+  // a piece that a dead worker held is free again after a minute and a half
+  const again = { retryLimit: 20, retryDelay: 1, expireInSeconds: 90 }
+  // of one step or piece at most one waits, however many ask for it
+  for (const name of [stepQueue, taskQueue]) await boss.createQueue(name, { name, policy: 'short', ...again })
   return boss
 }
 
@@ -55,9 +64,11 @@ function sender(): Promise<PgBoss> {
 
 /** Hands a search to the workers. */
 export async function enqueueSearch(searchId: string): Promise<void> {
-  const boss = await sender()
-  await boss.send(stepQueue, { searchId })
+  await sendStep(await sender(), searchId)
 }
+
+const sendStep = (boss: PgBoss, searchId: string) =>
+  boss.send(stepQueue, { searchId }, { singletonKey: searchId })
 
 /** A round is not whole yet: its pieces are handed out, and the last of them calls for the next step. */
 class RoundOpen extends Error {}
@@ -84,7 +95,11 @@ async function step(boss: PgBoss, searchId: string): Promise<void> {
     if (!missing.length) return tasks.map((_, n) => answers.get(n)).filter(a => a !== undefined)
     await tellProgress(searchId, ...latest)
     for (const { task, n } of missing)
-      await boss.send(taskQueue, { searchId, key: `${now}-${n}`, of: tasks.length, task })
+      await boss.send(
+        taskQueue,
+        { searchId, key: `${now}-${n}`, of: tasks.length, task },
+        { singletonKey: `${searchId} ${now}-${n}` },
+      )
     throw new RoundOpen()
   }
   try {
@@ -101,16 +116,21 @@ async function step(boss: PgBoss, searchId: string): Promise<void> {
   }
 }
 
-async function piece(boss: PgBoss, data: unknown): Promise<void> {
+/**
+ * One piece. Whoever keeps the last answer of a round calls for the next step; a piece whose answer is there already says
+ * nothing more, but where it is tried again: the one before may have died before it could call.
+ */
+async function piece(boss: PgBoss, data: unknown, triedAgain: boolean): Promise<void> {
   const { searchId, key, of, task } = taskSchema.parse(data)
   const work = await spaceFor(searchId)
   if (!work) return
-  const answer = (await hasAnswer(searchId, key)) ? null : perform(work.space, task)
-  const there = answer ? await keepAnswer(searchId, key, answer) : of
-  if (there >= of) await boss.send(stepQueue, { searchId })
+  const isNew =
+    !(await hasAnswer(searchId, key)) && (await keepAnswer(searchId, key, perform(work.space, task)))
+  if (!isNew && !triedAgain) return
+  if ((await answersIn(searchId, key)) >= of) await sendStep(boss, searchId)
 }
 
-const askers = 6
+const piecesAtATime = 4
 /** What fails this often fails for good: the search is told to have failed, and what it failed of. */
 const mostFailures = 3
 
@@ -135,11 +155,10 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
   await boss.work(stepQueue, often, async ([job]) => {
     if (job) await orFail(job, () => step(boss, stepSchema.parse(job.data).searchId))
   })
-  // a piece takes less than the queue is asked again: several ask in turn
-  for (let n = 0; n < askers; n++)
-    await boss.work(taskQueue, often, async ([job]) => {
-      if (job) await orFail(job, () => piece(boss, job.data))
-    })
+  // a piece takes less than the queue is asked again: a few are taken at a time, and the rest left to others
+  await boss.work(taskQueue, { ...often, batchSize: piecesAtATime }, async jobs => {
+    for (const job of jobs) await orFail(job, () => piece(boss, job.data, job.retryCount > 0))
+  })
   return { stop: () => boss.stop({ graceful: true, timeout: 5000 }) }
 }
 

@@ -114,13 +114,19 @@ export async function answersOf(id: string, round: number): Promise<Map<number, 
 export const hasAnswer = async (id: string, key: string): Promise<boolean> =>
   Boolean(await db()('design_search_task').where({ search_id: id, key }).first('key'))
 
-/** Keeps an answer; one that is there already stays. Returns how many of the round are there now. */
-export async function keepAnswer(id: string, key: string, answer: Answer): Promise<number> {
-  const [round] = key.split('-')
-  await db()('design_search_task')
+/** Keeps an answer; one that is there already stays, and false comes back. */
+export async function keepAnswer(id: string, key: string, answer: Answer): Promise<boolean> {
+  const kept = await db()('design_search_task')
     .insert({ search_id: id, key, answer: JSON.stringify(answer) })
     .onConflict(['search_id', 'key'])
     .ignore()
+    .returning('key')
+  return kept.length > 0
+}
+
+/** How many answers of a piece’s round are there. */
+export async function answersIn(id: string, key: string): Promise<number> {
+  const [round] = key.split('-')
   const [count] = await db()('design_search_task')
     .where({ search_id: id })
     .where('key', 'like', `${round}-%`)
