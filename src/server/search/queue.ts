@@ -14,9 +14,8 @@ import {
 } from './repository'
 
 /**
- * Searches on the queue. One kind of job goes a step further in a search: it plays the search again from the answers that
- * are kept, up to the first round that is not whole, and hands that round out. The other kind does one piece. Whatever is
- * interrupted is done again by whoever is there, and an answer is kept once.
+ * Searches on the queue. One kind of job goes a step further in a search, and hands out a round of pieces; the other kind
+ * does one piece. Whatever is interrupted is done again by whoever is there, and an answer is kept once.
  */
 const stepQueue = 'design-search-step'
 const taskQueue = 'design-search-task'
@@ -70,9 +69,6 @@ export async function enqueueSearch(searchId: string): Promise<void> {
 const sendStep = (boss: PgBoss, searchId: string) =>
   boss.send(stepQueue, { searchId }, { singletonKey: searchId })
 
-/** A round is not whole yet: its pieces are handed out, and the last of them calls for the next step. */
-class RoundOpen extends Error {}
-
 let spaces: { id: string; space: Space } | null = null
 async function spaceFor(searchId: string): Promise<{ space: Space; seed: number; draws: number } | null> {
   const work = await searchWork(searchId)
@@ -82,37 +78,85 @@ async function spaceFor(searchId: string): Promise<{ space: Space; seed: number;
   return { space: spaces.space, seed: work.seed, draws: work.draws }
 }
 
-async function step(boss: PgBoss, searchId: string): Promise<void> {
-  const work = await spaceFor(searchId)
-  if (!work) return
+/** A promise, and what fulfils it. */
+function signal(): { promise: Promise<void>; give: () => void } {
+  let give = () => {}
+  const promise = new Promise<void>(resolve => {
+    give = resolve
+  })
+  return { promise, give }
+}
+
+/** A search that this worker holds between two steps: parked at the round that is not whole. */
+interface Held {
+  /** goes on, and answers when it is parked again or over */
+  on: () => Promise<void>
+}
+
+function hold(boss: PgBoss, searchId: string, work: { space: Space; seed: number; draws: number }): Held {
   let round = 0
   let latest: [number, string] = [0, 'Starting']
+  let parked = signal()
+  let go = signal()
   const crew: Crew = async tasks => {
     const now = round++
     if (!tasks.length) return []
-    const answers = await answersOf(searchId, now)
-    const missing = tasks.map((task, n) => ({ task, n })).filter(({ n }) => !answers.has(n))
-    if (!missing.length) return tasks.map((_, n) => answers.get(n)).filter(a => a !== undefined)
-    await tellProgress(searchId, ...latest)
-    for (const { task, n } of missing)
-      await boss.send(
-        taskQueue,
-        { searchId, key: `${now}-${n}`, of: tasks.length, task },
-        { singletonKey: `${searchId} ${now}-${n}` },
-      )
-    throw new RoundOpen()
+    for (;;) {
+      const answers = await answersOf(searchId, now)
+      const missing = tasks.map((task, n) => ({ task, n })).filter(({ n }) => !answers.has(n))
+      if (!missing.length) return tasks.map((_, n) => answers.get(n)).filter(a => a !== undefined)
+      await tellProgress(searchId, ...latest)
+      for (const { task, n } of missing)
+        await boss.send(
+          taskQueue,
+          { searchId, key: `${now}-${n}`, of: tasks.length, task },
+          { singletonKey: `${searchId} ${now}-${n}` },
+        )
+      go = signal()
+      parked.give()
+      await go.promise
+    }
   }
+  const over = search(work.space, crew, {
+    seed: work.seed,
+    draws: work.draws,
+    progress: (done, what) => {
+      latest = [done, what]
+    },
+  }).then(result => finishSearch(searchId, { result, sentence: searchSentence(result) }))
+  // told by whoever waits for it
+  over.catch(() => {})
+  return {
+    on: () => {
+      parked = signal()
+      const next = Promise.race([parked.promise, over])
+      go.give()
+      return next
+    },
+  }
+}
+
+/**
+ * A step further. A worker that holds the search goes on where it stands; another plays it again from the answers that are
+ * kept, up to the first round that is not whole. That round is handed out.
+ */
+async function step(boss: PgBoss, held: Map<string, Held>, searchId: string): Promise<void> {
+  const work = await spaceFor(searchId)
+  if (!work) {
+    held.delete(searchId)
+    return
+  }
+  const known = held.get(searchId)
   try {
-    const result = await search(work.space, crew, {
-      seed: work.seed,
-      draws: work.draws,
-      progress: (done, what) => {
-        latest = [done, what]
-      },
-    })
-    await finishSearch(searchId, { result, sentence: searchSentence(result) })
+    if (known) return await known.on()
+    // one at a time: another is played again when it comes up
+    held.clear()
+    const one = hold(boss, searchId, work)
+    held.set(searchId, one)
+    await one.on()
   } catch (error) {
-    if (!(error instanceof RoundOpen)) throw error
+    held.delete(searchId)
+    throw error
   }
 }
 
@@ -151,9 +195,10 @@ async function orFail(job: PgBoss.JobWithMetadata<unknown>, work: () => Promise<
 /** Works on searches until it is stopped; as many processes as there are machines may do so beside each other. */
 export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
   const boss = await started(true)
+  const held = new Map<string, Held>()
   const often = { batchSize: 1, pollingIntervalSeconds: 0.5, includeMetadata: true } as const
   await boss.work(stepQueue, often, async ([job]) => {
-    if (job) await orFail(job, () => step(boss, stepSchema.parse(job.data).searchId))
+    if (job) await orFail(job, () => step(boss, held, stepSchema.parse(job.data).searchId))
   })
   // a piece takes less than the queue is asked again: a few are taken at a time, and the rest left to others
   await boss.work(taskQueue, { ...often, batchSize: piecesAtATime }, async jobs => {
