@@ -78,6 +78,12 @@ async function spaceFor(searchId: string): Promise<{ space: Space; seed: number;
   return { space: spaces.space, seed: work.seed, draws: work.draws }
 }
 
+/** The queue, and a nudge to this worker's own pollers: what was just sent need not wait for their next turn. */
+interface Post {
+  boss: PgBoss
+  wake: (what: 'steps' | 'pieces') => void
+}
+
 /** A promise, and what fulfils it. */
 function signal(): { promise: Promise<void>; give: () => void } {
   let give = () => {}
@@ -93,7 +99,11 @@ interface Held {
   on: () => Promise<void>
 }
 
-function hold(boss: PgBoss, searchId: string, work: { space: Space; seed: number; draws: number }): Held {
+function hold(
+  { boss, wake }: Post,
+  searchId: string,
+  work: { space: Space; seed: number; draws: number },
+): Held {
   let round = 0
   let latest: [number, string] = [0, 'Starting']
   let parked = signal()
@@ -112,6 +122,7 @@ function hold(boss: PgBoss, searchId: string, work: { space: Space; seed: number
           { searchId, key: `${now}-${n}`, of: tasks.length, task },
           { singletonKey: `${searchId} ${now}-${n}` },
         )
+      wake('pieces')
       go = signal()
       parked.give()
       await go.promise
@@ -140,7 +151,7 @@ function hold(boss: PgBoss, searchId: string, work: { space: Space; seed: number
  * A step further. A worker that holds the search goes on where it stands; another plays it again from the answers that are
  * kept, up to the first round that is not whole. That round is handed out.
  */
-async function step(boss: PgBoss, held: Map<string, Held>, searchId: string): Promise<void> {
+async function step(post: Post, held: Map<string, Held>, searchId: string): Promise<void> {
   const work = await spaceFor(searchId)
   if (!work) {
     held.delete(searchId)
@@ -151,7 +162,7 @@ async function step(boss: PgBoss, held: Map<string, Held>, searchId: string): Pr
     if (known) return await known.on()
     // one at a time: another is played again when it comes up
     held.clear()
-    const one = hold(boss, searchId, work)
+    const one = hold(post, searchId, work)
     held.set(searchId, one)
     await one.on()
   } catch (error) {
@@ -164,14 +175,16 @@ async function step(boss: PgBoss, held: Map<string, Held>, searchId: string): Pr
  * One piece. Whoever keeps the last answer of a round calls for the next step; a piece whose answer is there already says
  * nothing more, but where it is tried again: the one before may have died before it could call.
  */
-async function piece(boss: PgBoss, data: unknown, triedAgain: boolean): Promise<void> {
+async function piece({ boss, wake }: Post, data: unknown, triedAgain: boolean): Promise<void> {
   const { searchId, key, of, task } = taskSchema.parse(data)
   const work = await spaceFor(searchId)
   if (!work) return
   const isNew =
     !(await hasAnswer(searchId, key)) && (await keepAnswer(searchId, key, perform(work.space, task)))
   if (!isNew && !triedAgain) return
-  if ((await answersIn(searchId, key)) >= of) await sendStep(boss, searchId)
+  if ((await answersIn(searchId, key)) < of) return
+  await sendStep(boss, searchId)
+  wake('steps')
 }
 
 const piecesAtATime = 4
@@ -197,12 +210,15 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
   const boss = await started(true)
   const held = new Map<string, Held>()
   const often = { batchSize: 1, pollingIntervalSeconds: 0.5, includeMetadata: true } as const
-  await boss.work(stepQueue, often, async ([job]) => {
-    if (job) await orFail(job, () => step(boss, held, stepSchema.parse(job.data).searchId))
+  const pollers = { steps: '', pieces: '' }
+  const post: Post = { boss, wake: what => boss.notifyWorker(pollers[what]) }
+  pollers.steps = await boss.work(stepQueue, often, async ([job]) => {
+    if (job) await orFail(job, () => step(post, held, stepSchema.parse(job.data).searchId))
   })
   // a piece takes less than the queue is asked again: a few are taken at a time, and the rest left to others
-  await boss.work(taskQueue, { ...often, batchSize: piecesAtATime }, async jobs => {
-    for (const job of jobs) await orFail(job, () => piece(boss, job.data, job.retryCount > 0))
+  pollers.pieces = await boss.work(taskQueue, { ...often, batchSize: piecesAtATime }, async jobs => {
+    for (const job of jobs) await orFail(job, () => piece(post, job.data, job.retryCount > 0))
+    if (jobs.length === piecesAtATime) post.wake('pieces')
   })
   return { stop: () => boss.stop({ graceful: true, timeout: 5000 }) }
 }
