@@ -55,6 +55,28 @@ test('with too little fuel it is short by what the mean course says, to within i
   expect(findings(of)[0]?.sentence).toMatch(/h of the 36 h asked on average, with the generator\.$/)
 })
 
+test('what the source cannot carry, or what does not work in that cold, does not last for all its fuel', () => {
+  const of = house({ generator: generator(10) })
+  const heavy = {
+    ...of,
+    panels: of.panels.map(p => ({ ...p, circuits: [circuit(1, { tier: 1, loads: [load(5000)] })] })),
+  }
+  const [unit] = of.source?.units ?? []
+  if (!of.source || unit?.equipment.kind !== 'station') throw new Error('no station')
+  const cold: Job = {
+    ...of,
+    source: {
+      ...of.source,
+      units: [{ ...unit, equipment: { ...unit.equipment, dischargeAboveC: -10, chargeAboveC: 0 } }],
+      stands: { exposure: 'wet', coldestC: -30 },
+    },
+  }
+  for (const j of [heavy, cold]) {
+    expect(evaluate(j).headline.hoursHad).toBe(0)
+    expect(findings(j)).toHaveLength(1)
+  }
+})
+
 test('where circuits are let go, the must-run ones count', () => {
   const heavy = circuit(3, { tier: 3, loads: [load(900, { id: 'heavy' })] })
   const of = house({}, { hours: 8, shedding: { policy: 'by tier', tier3BelowFraction: 0.7 } })

@@ -3,6 +3,7 @@ import type { Job } from '../job/schema'
 import { duration, quantity, together } from '../units/format'
 import { meanCourse, roomFor } from './course'
 import { runCourse } from './kernel'
+import { lostAtH } from './one-store'
 import { planOf } from './plan'
 import { benchFor } from './sums'
 
@@ -10,7 +11,6 @@ import { benchFor } from './sums'
 export interface OnAverage {
   /** until the first must-run circuit is dark; where it outlasts what is asked, with what is left then at the average draw */
   hours: number
-  lasts: boolean
   /** of sun and generator over the hours asked, at the battery, Wh */
   broughtWh: number
   /** `sun and the generator`; empty where only circuits are let go */
@@ -39,7 +39,7 @@ export function onAverage(job: Job, batteryW: number): OnAverage | null {
   if (!planned.ok) return null
   const plan = planned.value
   const got = runCourse(plan, meanCourse(roomFor(plan)), benchFor(plan))
-  const goneH = plan.shedding.policy === 'none' || !plan.hasTier[0] ? got.emptyH : got.firstDarkH[0]
+  const goneH = lostAtH(plan, got)
   const lasts = goneH === Number.POSITIVE_INFINITY
   const { sunWh, generatorHouseWh, generatorChargeWh, chargerWh } = got.account
   const efficiencyFraction = plan.stores[0]?.efficiencyFraction ?? 1
@@ -50,7 +50,6 @@ export function onAverage(job: Job, batteryW: number): OnAverage | null {
     : Math.min(outage.hours, goneH)
   return {
     hours,
-    lasts,
     broughtWh: sunWh + generatorChargeWh - chargerWh + generatorHouseWh / efficiencyFraction,
     broughtBy: together(bringing),
     by,

@@ -40,9 +40,15 @@ const never = Number.POSITIVE_INFINITY
 export const within = (h: number, fromH: number, toH: number) =>
   fromH === toH ? false : fromH < toH ? h >= fromH && h < toH : h >= fromH || h < toH
 
-/** Whether the energy did not last for the must-run circuits: with nothing let go all go together. */
-export const isLost = ({ shedding }: Plan, { emptyH, firstDarkH }: Outcome): boolean =>
-  (shedding.policy === 'none' ? emptyH : firstDarkH[0]) !== never
+/**
+ * The hour at which the must-run circuits are lost, Infinity for never: with nothing let go all go together, for want of
+ * energy, for cold, or because the source cannot carry them.
+ */
+export const lostAtH = (
+  { shedding, hasTier }: Plan,
+  { emptyH, firstDarkH: [h1, h2, h3] }: Outcome,
+): number => (shedding.policy === 'none' ? Math.min(emptyH, h1, h2, h3) : hasTier[0] ? h1 : emptyH)
+export const isLost = (plan: Plan, outcome: Outcome): boolean => lostAtH(plan, outcome) !== never
 
 /** Runs a course from a level; times, causes and served hours go into the outcome. */
 export function oneStore(

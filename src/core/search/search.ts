@@ -451,7 +451,8 @@ function boundOne(
   const idleOf = (k: number) =>
     two ? lossesOf(head.source.units[k]?.equipment ?? first).idleW : store.idleW + store.transformerIdleW
   bounds.forEach((b, d) => {
-    if (trips?.[d]) {
+    // what does not work in that cold lasts in no draw
+    if (trips?.[d] || kinPlan.stores.some(s => !s.works)) {
       racer.known[d] = 0
       return
     }
