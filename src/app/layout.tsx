@@ -1,6 +1,7 @@
 import InitColorSchemeScript from '@mui/material/InitColorSchemeScript'
 import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter'
 import type { Metadata, Viewport } from 'next'
+import { headers } from 'next/headers'
 import type { ReactNode } from 'react'
 import { ThemeRoot } from '@/ui/theme/ThemeRoot'
 import '@fontsource-variable/atkinson-hyperlegible-next'
@@ -13,12 +14,14 @@ export const metadata: Metadata = {
 
 export const viewport: Viewport = { width: 'device-width', initialScale: 1 }
 
-export default function RootLayout({ children }: { children: ReactNode }) {
+/** Every page is made for the request it answers: its scripts carry the nonce of that answer. */
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const nonce = (await headers()).get('x-nonce') ?? undefined
   return (
     <html lang="en-US" suppressHydrationWarning>
       <body>
-        <InitColorSchemeScript attribute="data" defaultMode="system" />
-        <AppRouterCacheProvider options={{ enableCssLayer: true }}>
+        <InitColorSchemeScript nonce={nonce} attribute="data" defaultMode="system" />
+        <AppRouterCacheProvider options={{ enableCssLayer: true, nonce }}>
           <ThemeRoot>{children}</ThemeRoot>
         </AppRouterCacheProvider>
       </body>

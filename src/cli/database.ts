@@ -1,7 +1,9 @@
 import * as z from 'zod'
+import { plural } from '@/core/units/format'
+import { needDatabase } from '@/server/db/aside'
 import { closeDb, db } from '@/server/db/connection'
 import { migrate } from '@/server/db/migrate'
-import { createJob, readJobRecord } from '@/server/jobs/repository'
+import { createJob, healJobs, readJobRecord } from '@/server/jobs/repository'
 import { listPeople } from '@/server/people/repository'
 import { demoFirmSlug, seedDemo } from '@/server/seeds/demo'
 import { badInput, complain, print } from './io'
@@ -21,14 +23,23 @@ async function withDatabase(act: () => Promise<number>): Promise<number> {
   }
 }
 
-/** Migrates and seeds: what bin/start and bin/test call before they serve. */
+/** Brings the database up: makes it where there is none, migrates, heals, seeds; what bin/start and bin/test call before they serve. */
 export const prepare = () =>
   withDatabase(async () => {
+    const { aside } = await needDatabase(process.env.SPILLWAY_FRESH === 'yes', new Date())
     const ran = await migrate(db())
+    const healed = await healJobs()
     const seeded = await seedDemo()
-    process.stdout.write(
-      `database ready${ran.length ? `, migrated: ${ran.join(', ')}` : ''}${seeded ? ', demo data written' : ''}\n`,
-    )
+    const told = [
+      'database ready',
+      aside && `what was there is set aside as the database ${aside}`,
+      ran.length && `migrated: ${ran.join(', ')}`,
+      ...healed.map(
+        h => `healed job ${h.jobId}: ${plural(h.rows, 'row')} of a change that was refused taken away`,
+      ),
+      seeded && `demo data ${seeded}`,
+    ]
+    process.stdout.write(`${told.filter(Boolean).join('; ')}\n`)
     return 0
   })
 

@@ -1,4 +1,5 @@
 import type * as z from 'zod'
+import { boundsFault } from './bounds'
 
 /** One thing wrong with an input: where (`links[2].ratingA`, `$` for the whole) and what to do about it. */
 export interface Fault {
@@ -47,9 +48,33 @@ function withArticle(kind: string): string {
 
 const listed = (values: readonly unknown[]) => values.map(v => JSON.stringify(v)).join(', ')
 
-/** Zod's issues in Spillway's words: one fault for each place, unknown keys one by one. */
+/** More faults than these help nobody: the rest is counted. */
+const mostFaults = 50
+const cut = (text: string, most: number) => (text.length > most ? `${text.slice(0, most)}…` : text)
+
+/** At most fifty faults, each of a length that a screen shows; the last says how many more there are. */
+export function bounded(faults: readonly Fault[], more = 0): Fault[] {
+  const left = faults.length - mostFaults + more
+  // the fifty and their last word stay as they are
+  if (left === 1 && /^has [\d,]+ more faults/.test(faults.at(-1)?.message ?? '')) return [...faults]
+  return [
+    ...faults.slice(0, mostFaults).map(f => fault(cut(f.path, 200), cut(f.message, 500))),
+    ...(left > 0 ? [fault('$', `has ${left.toLocaleString('en-US')} more faults like these`)] : []),
+  ]
+}
+
+/** Zod's issues in Spillway's words: one fault for each place, unknown keys one by one; at most fifty. */
 export function faultsOf(error: z.ZodError, raw: unknown, base: readonly PropertyKey[] = []): Fault[] {
-  return error.issues.flatMap(issue => {
+  const [first, rest] = [error.issues.slice(0, mostFaults), error.issues.length - mostFaults]
+  return bounded(issueFaults(first, raw, base), Math.max(0, rest))
+}
+
+function issueFaults(
+  issues: readonly z.core.$ZodIssue[],
+  raw: unknown,
+  base: readonly PropertyKey[],
+): Fault[] {
+  return issues.flatMap(issue => {
     const path = [...base, ...issue.path]
     switch (issue.code) {
       case 'unrecognized_keys':
@@ -75,8 +100,10 @@ export function faultsOf(error: z.ZodError, raw: unknown, base: readonly Propert
   })
 }
 
-/** Parses at the door: the value, or every fault with its path. */
+/** Parses at the door: the value, or its faults with their paths. What is out of all bounds is not gone through. */
 export function parseWith<T>(schema: z.ZodType<T>, raw: unknown): Outcome<T> {
+  const out = boundsFault(schema, raw)
+  if (out) return fail(out)
   const parsed = schema.safeParse(raw)
   return parsed.success ? ok(parsed.data) : { ok: false, faults: faultsOf(parsed.error, raw) }
 }

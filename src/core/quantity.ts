@@ -21,20 +21,50 @@ export const within = (low: number, high: number, unit: string) => {
 }
 
 const countable = new Intl.Segmenter('en', { granularity: 'grapheme' })
-/** Characters as a person counts them: an emoji is one. */
-export const lengthOf = (text: string) => [...countable.segment(text)].length
+const pieceUnits = 64
+/**
+ * Characters as a person counts them: an emoji is one. The counter of the platform takes time by the square of the length, so it
+ * is given pieces; the last character of each is counted with the next.
+ */
+export function lengthOf(text: string): number {
+  let count = 0
+  for (let at = 0; at < text.length; ) {
+    const starts = Array.from(countable.segment(text.slice(at, at + pieceUnits)), s => s.index)
+    if (at + pieceUnits >= text.length) return count + starts.length
+    const last = starts.at(-1) ?? 0
+    // what is longer than a piece is no character that anybody reads as one
+    count += last === 0 ? 1 : starts.length - 1
+    at += last === 0 ? pieceUnits : last
+  }
+  return count
+}
 
-/** One line of text, trimmed, without control characters. */
+/** Code units that a character of a person may take; the largest emoji take eleven. */
+const unitsOfACharacter = 12
+
+/** What is wrong with text of at most `most` characters; null when nothing is. What is much too long is refused before it is counted. */
+function lengthFault(text: string, most: number): string | null {
+  if (text.length <= most) return null
+  const allowed = `must be at most ${most.toLocaleString('en-US')} characters`
+  if (text.length > most * unitsOfACharacter)
+    return `${allowed}; this takes ${text.length.toLocaleString('en-US')}`
+  // code units are never fewer than characters: counting those takes time, and is seldom needed
+  const length = lengthOf(text)
+  return length > most ? `${allowed}; this has ${length}` : null
+}
+
+/** One line of text, trimmed, without control characters or halves of characters. */
 export const line = (most: number, least = 0) =>
   z
     .string()
-    .trim()
+    // trimming walks the text: what is far too long is not walked
+    .overwrite(text => (text.length > most * 64 ? text : text.trim()))
     .check(context => {
       const text = context.value
       const say = (message: string) => context.issues.push({ code: 'custom', message, input: text })
       if (text.length < least) say('must not be empty')
-      // code units are never fewer than characters: counting those takes time, and is seldom needed
-      const length = text.length > most ? lengthOf(text) : text.length
-      if (length > most) say(`must be at most ${most} characters; this has ${length}`)
-      if (/[\p{Cc}\p{Cs}]/u.test(text)) say('must not contain control characters or line breaks')
+      const tooLong = lengthFault(text, most)
+      if (tooLong) say(tooLong)
+      else if (/\p{Cc}/u.test(text)) say('must not contain control characters or line breaks')
+      else if (/\p{Cs}/u.test(text)) say('holds half of a character that was cut in two: type it anew')
     })

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next'
+import { forPage } from '@/server/http/handle'
 import { listJobs, listQuerySchema, pageSize, usualOrder } from '@/server/jobs/list'
 import { currentActor } from '@/server/people/actor'
 import { JobsScreen } from '@/ui/jobs/JobsScreen'
@@ -11,8 +12,10 @@ export default async function JobsPage({
   searchParams: Promise<Record<string, string | string[]>>
 }) {
   const query = listQuerySchema.parse(await searchParams)
-  const actor = await currentActor()
-  const { rows, total } = await listJobs(actor, query)
+  const { actor, rows, total } = await forPage(async () => {
+    const actor = await currentActor()
+    return { actor, ...(await listJobs(actor, query)) }
+  })
   const { q, sort, order, page, archived } = query
   return (
     <JobsScreen

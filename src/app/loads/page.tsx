@@ -1,4 +1,5 @@
 import type { Metadata } from 'next'
+import { forPage } from '@/server/http/handle'
 import { listTypical } from '@/server/loads/library'
 import { currentActor } from '@/server/people/actor'
 import { LibraryScreen } from '@/ui/loads/LibraryScreen'
@@ -6,11 +7,11 @@ import { LibraryScreen } from '@/ui/loads/LibraryScreen'
 export const metadata: Metadata = { title: 'Load library' }
 
 export default async function LoadLibraryPage() {
-  const actor = await currentActor()
+  const { actor, firms } = await forPage(async () => {
+    const actor = await currentActor()
+    return { actor, firms: await listTypical(actor) }
+  })
   return (
-    <LibraryScreen
-      person={{ label: actor.label, firm: actor.firm, people: actor.people }}
-      firms={await listTypical(actor)}
-    />
+    <LibraryScreen person={{ label: actor.label, firm: actor.firm, people: actor.people }} firms={firms} />
   )
 }

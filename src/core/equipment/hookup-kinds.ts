@@ -18,7 +18,14 @@ export const transferSwitchSchema = z
       'Positions',
       'count',
     ),
-    positionLimitsA: labelled(z.array(within(1, 100, 'A')).min(1), 'Limit of each position, in order', 'A'),
+    positionLimitsA: labelled(
+      z
+        .array(within(1, 100, 'A'))
+        .min(1)
+        .max(84),
+      'Limit of each position, in order',
+      'A',
+    ),
     inputA: amps('Input', 200),
     volts: labelled(z.enum(['120', '120/240']), 'Volts'),
     switchesNeutral: labelled(z.boolean(), 'Switches the neutral too'),

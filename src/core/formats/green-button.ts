@@ -50,8 +50,20 @@ export function greenButtonReader(): GreenButtonReader {
   const parser = new SaxesParser({ xmlns: true, position: true })
   const feed = new Feed()
   let problem: string | null = null
-  const stop = (message: string) => {
+  let written = 0
+  let lastTagAt = 0
+  let depth = 0
+  /** Stops reading at once: what comes after it in the same piece is not gone through. */
+  const stop = (message: string): never => {
     problem ??= message
+    throw new Stopped(message)
+  }
+  const guarded = (read: () => void) => {
+    try {
+      if (!problem) read()
+    } catch (error) {
+      if (!(error instanceof Stopped)) throw error
+    }
   }
   parser.on('error', error =>
     stop(`is not whole XML (${plain(error.message)}): the file may be cut short; ${wanted}`),
@@ -62,26 +74,52 @@ export function greenButtonReader(): GreenButtonReader {
     ),
   )
   parser.on('opentag', tag => {
-    if (!problem) feed.open(tag)
+    lastTagAt = written
+    if (++depth > deepest) stop(`nests its elements deeper than ${deepest}: ${wanted}`)
+    feed.open(tag)
+    if (feed.readings > mostReadings)
+      stop(`has more than ${mostReadings.toLocaleString('en-US')} readings: ask for one year at a time`)
+    if (feed.things > mostThings)
+      stop(
+        `names more than ${mostThings.toLocaleString('en-US')} meters and blocks: ask for one house at a time`,
+      )
   })
-  parser.on('text', text => {
-    if (!problem) feed.text(text)
-  })
+  parser.on('text', text => feed.text(text))
   parser.on('closetag', tag => {
-    if (!problem) feed.close(tag.local, tag.uri)
+    lastTagAt = written
+    depth--
+    feed.close(tag.local, tag.uri)
   })
   const told = () => (problem === null ? null : fail(fault('$', problem)))
   return {
     write: text => {
-      if (!problem) parser.write(text)
+      written += text.length
+      guarded(() => {
+        parser.write(text)
+        if (written - lastTagAt > longestPiece)
+          stop(`has no element for ${longestPiece.toLocaleString('en-US')} characters: ${wanted}`)
+      })
       return told() ?? { ok: true, value: null }
     },
     end: () => {
-      if (!problem) parser.close()
+      guarded(() => parser.close())
       return told() ?? feed.result()
     },
   }
 }
+
+class Stopped extends Error {}
+
+/** No feed of a utility goes deeper, or writes so much without an element. */
+const deepest = 64
+const longestPiece = 2_000_000
+const mostReadings = 3_000_000
+const mostMeters = 300
+/** Entries of a feed that name or hold something; a quarter-hour of a year in a block each is far below. */
+const mostThings = 200_000
+/** Links of an entry that are looked at, and characters of each. */
+const mostLinks = 50
+const longestLink = 1000
 
 const plain = (message: string) => message.replace(/^\d+:\d+:\s*/, '')
 
@@ -95,12 +133,15 @@ class Feed {
   private point = { start: 0, seconds: 0, value: null as number | null, estimated: false }
   private block: Series | null = null
   private readonly types = new Map<string, ReadingType>()
-  private readonly readings = new Map<string, string[]>()
+  private readonly meterReadings = new Map<string, string[]>()
   private readonly series = new Map<string, Series>()
   private offsetSeconds = 0
   private dstSeconds = 0
   private knowsPlace = false
   private unreadable = 0
+  /** how many there are so far */
+  readings = 0
+  things = 0
 
   open({ local, uri, attributes }: SaxesTagNS) {
     if (this.root === null) this.root = local
@@ -108,11 +149,11 @@ class Feed {
     this.words = ''
     if (local === 'entry') this.entry = { self: '', up: '', related: [], kind: null }
     else if (local === 'link' && this.entry) {
-      const href = attributes.href?.value ?? ''
+      const href = (attributes.href?.value ?? '').slice(0, longestLink)
       const rel = attributes.rel?.value
       if (rel === 'self') this.entry.self = href
       else if (rel === 'up') this.entry.up = href
-      else if (rel === 'related') this.entry.related.push(href)
+      else if (rel === 'related' && this.entry.related.length < mostLinks) this.entry.related.push(href)
     } else if (uri === espi) this.openEspi(local)
   }
 
@@ -166,6 +207,7 @@ class Feed {
       this.unreadable++
       return
     }
+    this.readings++
     this.block.start.push(start)
     this.block.seconds.push(seconds)
     this.block.value.push(value)
@@ -176,6 +218,7 @@ class Feed {
     const { entry } = this
     this.entry = null
     if (!entry) return
+    this.things++
     if (entry.kind === 'ReadingType')
       this.types.set(entry.self, {
         flow: 'forward',
@@ -185,7 +228,7 @@ class Feed {
         cumulative: false,
         ...this.type,
       })
-    else if (entry.kind === 'MeterReading') this.readings.set(entry.self, entry.related)
+    else if (entry.kind === 'MeterReading') this.meterReadings.set(entry.self, entry.related)
     else if (entry.kind === 'IntervalBlock' && this.block) this.append(entry.up || entry.self, this.block)
     if (entry.kind === 'IntervalBlock') this.block = null
   }
@@ -214,6 +257,7 @@ class Feed {
     if (this.unreadable)
       warnings.push(`${count(this.unreadable, 'reading')} without a usable start or value left out.`)
     const meters: IntervalSeries[] = []
+    const named = new Map<string, number>()
     for (const [key, series] of this.series) {
       const reading = this.readingOf(key)
       const type = this.typeOf(reading)
@@ -225,25 +269,26 @@ class Feed {
         continue
       }
       const meter = this.meterOf(id, series, type ?? null, warnings)
-      const before = meters.find(m => m.id === id && m.flow === meter.flow)
-      if (before)
-        meters.push({ ...meter, id: `${id} (${meters.filter(m => m.id.startsWith(id)).length + 1})` })
-      else meters.push(meter)
+      const times = (named.get(`${id} ${meter.flow}`) ?? 0) + 1
+      named.set(`${id} ${meter.flow}`, times)
+      meters.push(times > 1 ? { ...meter, id: `${id} (${times})` } : meter)
+      if (meters.length > mostMeters)
+        return fail(fault('$', `holds more than ${mostMeters} meters: ask for one house at a time`))
     }
     if (!meters.length) return fail(fault('$', `holds no energy: ${warnings.join(' ')} ${wanted}`))
     return { ok: true, value: { meters, warnings } }
   }
 
-  /** The meter reading that a block stands under: the longest of the known ones that its link begins with. */
+  /** The meter reading that a block stands under: the longest of the known ones on the way of its link. */
   private readingOf(blockUp: string): string | null {
-    const under = [...this.readings.keys()].filter(self => self && blockUp.startsWith(self))
-    under.sort((a, b) => b.length - a.length)
-    const [only] = this.readings.keys()
-    return under[0] ?? (this.readings.size === 1 ? (only ?? null) : null)
+    for (let under = blockUp; under; under = under.slice(0, Math.max(0, under.lastIndexOf('/'))))
+      for (const self of [under, `${under}/`]) if (this.meterReadings.has(self)) return self
+    const [only] = this.meterReadings.keys()
+    return this.meterReadings.size === 1 ? (only ?? null) : null
   }
 
   private typeOf(reading: string | null): ReadingType | undefined {
-    const related = (reading !== null && this.readings.get(reading)) || []
+    const related = (reading !== null && this.meterReadings.get(reading)) || []
     const linked = related.map(href => this.types.get(href)).find(Boolean)
     const [only] = this.types.values()
     return linked ?? (this.types.size === 1 ? only : undefined)

@@ -40,9 +40,18 @@ interface Shape {
   header: number
 }
 
+/** Characters of a figure, and of any other cell that is looked at. */
+const longestFigure = 40
+const longestCell = 200
+const mostColumns = 400
+/** Years of quarter-hours of many meters; more is no table of one house. */
+const mostReadings = 3_000_000
+
 const date = /(\d{1,4})([-/.])(\d{1,2})[-/.](\d{1,4})/
 const clock = /(\d{1,2}):(\d{2})(?::(\d{2}))?\s*([AaPp])?/
-const isFigure = (cell: string) => /^\s*-?[\d,]*\.?\d+(?:e-?\d+)?\s*$/i.test(cell)
+/** A figure as written; what is longer than any figure is not looked at: the pattern would try every way to read it. */
+const isFigure = (cell: string) =>
+  cell.length <= longestFigure && /^\s*-?[\d,]*\.?\d+(?:e-?\d+)?\s*$/i.test(cell)
 
 const roleOf = (name: string): Role =>
   /\b(end|to|until|finish)\b/i.test(name)
@@ -141,6 +150,9 @@ export function intervalCsvReader(zone: Zone): IntervalCsvReader {
   let delimiter = ''
   let unreadable = 0
   let estimated = 0
+  let readings = 0
+  /** a line ended by CR alone, as some old programs write; a CR at the end of a piece may still meet its LF */
+  let held = ''
   const flows: Record<'forward' | 'reverse' | 'net', Column> = {
     forward: column(),
     reverse: column(),
@@ -182,6 +194,8 @@ export function intervalCsvReader(zone: Zone): IntervalCsvReader {
     into.offsetMin.push(at.offset)
     into.minutes.push(minutes)
     into.Wh.push(Number(Wh.toPrecision(12)))
+    if (++readings > mostReadings)
+      problem ??= `has more than ${mostReadings.toLocaleString('en-US')} readings: ask for one year at a time`
   }
   const take = (row: string[], { kind, roles, day, minutes, scale, order }: Shape) => {
     const at = (role: Role) => row[roles.indexOf(role)] ?? ''
@@ -231,7 +245,11 @@ export function intervalCsvReader(zone: Zone): IntervalCsvReader {
       delimiter = first.meta.delimiter
     }
     const { data } = Papa.parse<string[]>(text, { delimiter, skipEmptyLines: 'greedy' })
-    for (const row of data) {
+    for (const full of data) {
+      const row = full.length > mostColumns ? full.slice(0, mostColumns) : full
+      row.forEach((cell, c) => {
+        if (cell.length > longestCell) row[c] = cell.slice(0, longestCell)
+      })
       if (shape) {
         if (row.length > 1) take(row, shape)
         continue
@@ -253,7 +271,9 @@ export function intervalCsvReader(zone: Zone): IntervalCsvReader {
   }
   return {
     write: text => {
-      const all = rest + text
+      const piece = held + text
+      held = piece.endsWith('\r') ? '\r' : ''
+      const all = rest + (held ? piece.slice(0, -1) : piece).replace(/\r\n?/g, '\n')
       const end = all.lastIndexOf('\n')
       rest = all.slice(end + 1)
       if (rest.length > 1_000_000) problem ??= `has a line of more than a million characters: ${wanted}`
@@ -261,7 +281,7 @@ export function intervalCsvReader(zone: Zone): IntervalCsvReader {
       return problem ? fail(fault('$', problem)) : ok(null)
     },
     end: () => {
-      if (rest.trim() && !problem) parse(rest)
+      if (rest.trim() && !problem) parse(rest.replace(/^\uFEFF/, ''))
       if (!problem) settle()
       if (problem) return fail(fault('$', problem))
       const warnings: string[] = [`Times are taken as the local clock of ${zone} time.`]

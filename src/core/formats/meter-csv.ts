@@ -47,6 +47,10 @@ export interface Guess {
   unsure: string[]
 }
 
+/** Characters of a cell, and columns, that are looked at in telling what a table is. */
+const longestCell = 200
+const mostColumns = 200
+
 const wanted = 'wanted is a table with a time and W, A or a counter of Wh, one reading a row'
 
 /** What a file of readings seems to be, from its first lines; a person confirms it. Faults: no table, no time, no figures. */
@@ -59,7 +63,9 @@ export function guessMeterFormat(head: string, volts: number): Outcome<Guess> {
     skipEmptyLines: 'greedy',
     delimitersToGuess: [';', '\t', ',', '|'],
   })
-  const rows = data.slice(0, 200)
+  const rows = data
+    .slice(0, 200)
+    .map(r => r.slice(0, mostColumns).map(c => (c.length > longestCell ? c.slice(0, longestCell) : c)))
   const width = commonWidth(rows)
   if (width < 2) return fail(fault('$', `has one column: ${wanted}`))
   const headerRows = rows.findIndex(
@@ -108,7 +114,10 @@ function commonWidth(rows: readonly string[][]): number {
   return [...counts].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0]?.[0] ?? 0
 }
 
-const looksLikeFigure = (cell: string) => /^\s*[-+]?\d[\d\s.,]*(?:e[-+]?\d+)?\s*$/i.test(cell)
+/** What is longer than any figure is not looked at: the pattern would try every way to read it. */
+const longestFigure = 60
+const looksLikeFigure = (cell: string) =>
+  cell.length <= longestFigure && /^\s*[-+]?\d[\d\s.,]*(?:e[-+]?\d+)?\s*$/i.test(cell)
 const clock = /\d{1,2}:\d{2}/
 const date = /\d{1,4}[-/.]\d{1,2}[-/.]\d{1,4}/
 const isTimeLike = (cell: string) => clock.test(cell) || date.test(cell) || looksLikeFigure(cell)

@@ -36,6 +36,9 @@ const daysOf = (month: number) => (monthStarts[month + 1] ?? 365) - (monthStarts
 
 const wanted =
   'wanted is a year by the hour: EPW, or CSV with a header, a temperature in °C and the sun on the flat in W/m²'
+/** Characters of a cell, and columns, that are looked at. */
+const longestCell = 200
+const mostColumns = 200
 /** A year may lack so many hours; each takes the one before. */
 const mostMissing = 96
 
@@ -45,7 +48,9 @@ const mostMissing = 96
  */
 export function readWeather(text: string, name: string): Outcome<WeatherRead> {
   if (!text.trim()) return fail(fault('$', `is empty: ${wanted}`))
-  const rows = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: true }).data
+  const rows = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: true }).data.map(r =>
+    r.slice(0, mostColumns).map(c => (c.length > longestCell ? c.slice(0, longestCell) : c)),
+  )
   const first = rows[0] ?? []
   const got = /^location$/i.test((first[0] ?? '').trim()) ? epw(rows) : csv(rows, name)
   if (!got.ok) return got

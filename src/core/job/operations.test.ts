@@ -100,7 +100,7 @@ test('an emoji counts as one character; a lone half of one and control character
   const start = job([circuit(1)])
   const named = (label: string) => faultsOf(start, { op: 'editCircuit', circuitId: 'c1', facts: { label } })
   expect(named('👩‍🏭'.repeat(80))).toEqual([])
-  expect(named('\ud83d')[0]).toMatch(/control characters/)
+  expect(named('\ud83d')[0]).toMatch(/half of a character/)
   expect(named('a\u0000b')[0]).toMatch(/control characters/)
 })
 

@@ -59,6 +59,7 @@ const simpleSchema = z.discriminatedUnion('op', [
       .array(
         z.enum(['mainA', 'busA', 'feederId', 'neutralBonded', 'clearDepthIn', 'tandemSpaces', 'demandW']),
       )
+      .max(40)
       .optional(),
   }),
   z.strictObject({ op: z.literal('addPanel'), panel: panelSchema }),
@@ -69,7 +70,10 @@ const simpleSchema = z.discriminatedUnion('op', [
     circuitId: id,
     facts: circuitSchema.omit({ id: true, position: true, loads: true, picked: true, tie: true }).partial(),
     /** facts to leave out again */
-    clear: z.array(z.enum(['wire', 'traced', 'half', 'type'])).optional(),
+    clear: z
+      .array(z.enum(['wire', 'traced', 'half', 'type']))
+      .max(40)
+      .optional(),
   }),
   z.strictObject({ op: z.literal('removeCircuit'), circuitId: id }),
   z.strictObject({
@@ -122,7 +126,10 @@ const simpleSchema = z.discriminatedUnion('op', [
   z.strictObject({
     op: z.literal('setSource'),
     facts: sourceSchema.pick({ charging: true, stands: true }).partial(),
-    clear: z.array(z.enum(['combiner', 'autotransformer', 'generator', 'charging', 'stands'])).optional(),
+    clear: z
+      .array(z.enum(['combiner', 'autotransformer', 'generator', 'charging', 'stands']))
+      .max(40)
+      .optional(),
   }),
   z.strictObject({ op: z.literal('putGenerator'), generator: rangeExtenderSchema }),
   z.strictObject({ op: z.literal('putArray'), array: arraySchema }),
@@ -146,9 +153,10 @@ const simpleSchema = z.discriminatedUnion('op', [
           'positions',
         ]),
       )
+      .max(40)
       .optional(),
   }),
-  z.strictObject({ op: z.literal('setPositions'), positions: z.array(positionSchema) }),
+  z.strictObject({ op: z.literal('setPositions'), positions: z.array(positionSchema).max(84) }),
   z.strictObject({ op: z.literal('putRun'), run: runSchema }),
   z.strictObject({ op: z.literal('removeRun'), runId: id }),
   z.strictObject({ op: z.literal('acceptFinding'), acceptance: acceptanceSchema }),
@@ -170,6 +178,7 @@ const simpleSchema = z.discriminatedUnion('op', [
           'weather',
         ]),
       )
+      .max(40)
       .optional(),
   }),
   z.strictObject({ op: z.literal('putCalculation'), calculation: calculationSchema }),
@@ -177,7 +186,10 @@ const simpleSchema = z.discriminatedUnion('op', [
   z.strictObject({
     op: z.literal('answerBrief'),
     answers: briefSchema.partial(),
-    clear: z.array(z.enum(Object.keys(briefSchema.omit({ wants: true }).shape))).optional(),
+    clear: z
+      .array(z.enum(Object.keys(briefSchema.omit({ wants: true }).shape)))
+      .max(40)
+      .optional(),
   }),
   z.strictObject({ op: z.literal('putRequest'), request: requestRecordSchema }),
   z.strictObject({ op: z.literal('removeRequest'), key: line(90, 1) }),

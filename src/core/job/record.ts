@@ -1,14 +1,20 @@
 import type { Severity } from '../checks/finding'
 import type { Job } from './schema'
 
-/** A job as the server hands it over: the document, its revision, and what undo and redo would do, in words. */
+/** A job as the server hands it over: the document, its revision, and what undo and redo would do, in words, the next first. */
 export interface JobRecord {
   id: string
   job: Job
   revision: number
-  undo: string | null
-  redo: string | null
+  undos: string[]
+  redos: string[]
   archived: boolean
+}
+
+/** All that others did since a revision, however much: what decides whether changes may be put on top without asking. */
+export interface Others {
+  changes: number
+  customersOnly: boolean
 }
 
 /** One change of a job's history, as one line. */

@@ -5,6 +5,7 @@ import { up as loads } from './migrations/003-loads'
 import { up as equipment } from './migrations/004-equipment'
 import { up as searches } from './migrations/005-searches'
 import { up as stock } from './migrations/006-stock'
+import { up as hardening } from './migrations/007-hardening'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -14,6 +15,7 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '004-equipment': equipment,
   '005-searches': searches,
   '006-stock': stock,
+  '007-hardening': hardening,
 }
 
 const source: Knex.MigrationSource<string> = {
@@ -22,7 +24,12 @@ const source: Knex.MigrationSource<string> = {
   getMigration: async name => {
     const migration = migrations[name]
     if (!migration) throw new Error(`no migration ${name}`)
-    return { up: migration, down: async () => Promise.reject(new Error('migrations only go forward')) }
+    const up = async (trx: Knex) => {
+      // a large table may take its time
+      await trx.raw('set local statement_timeout = 0')
+      await migration(trx)
+    }
+    return { up, down: async () => Promise.reject(new Error('migrations only go forward')) }
   },
 }
 

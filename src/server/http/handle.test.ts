@@ -1,9 +1,10 @@
 import * as z from 'zod'
-import { DatabaseAway } from '../db/connection'
+import { Busy, DatabaseAway } from '../db/connection'
 import { bodyAs, bodyText, handle, refuse } from './handle'
 
-const ask = (init: RequestInit & { path?: string }) =>
-  new Request('http://here.test/api', { method: 'POST', ...init })
+const own = { 'content-type': 'application/json', origin: 'http://here.test', host: 'here.test' }
+const ask = (init: RequestInit) =>
+  new Request('http://here.test/api', { method: 'POST', headers: own, ...init })
 const answer = async (act: (request: Request) => Promise<unknown>, init: RequestInit = {}) => {
   const response = await handle(act)(ask(init), undefined)
   return { status: response.status, body: await response.json() }
@@ -32,25 +33,63 @@ test('a body that grows too large is refused while it is read, whatever its head
   ).toMatchObject({ body: { length: 2000 } })
 })
 
-test('writes from another origin are refused before anything is done', async () => {
+test('writes must come from our own pages; anything else is refused before anything is done', async () => {
   const act = jest.fn(async () => ({}))
-  expect(
-    await answer(act, { headers: { origin: 'http://elsewhere.test', host: 'here.test' } }),
-  ).toMatchObject({ status: 403 })
+  const from = (headers: Record<string, string>) =>
+    answer(act, { headers: { host: 'here.test', ...headers } })
+  for (const headers of [
+    { origin: 'http://elsewhere.test' },
+    { origin: 'null' },
+    { origin: 'not an address' },
+    { 'sec-fetch-site': 'cross-site' },
+    { 'sec-fetch-site': 'same-site', origin: 'http://here.test' },
+    {},
+  ])
+    expect(await from(headers)).toMatchObject({ status: 403 })
   expect(act).not.toHaveBeenCalled()
-  expect(await answer(act, { headers: { origin: 'http://here.test', host: 'here.test' } })).toMatchObject({
-    status: 200,
-  })
+  expect((await from({ origin: 'http://here.test' })).status).toBe(200)
+  expect((await from({ 'sec-fetch-site': 'same-origin' })).status).toBe(200)
 })
 
-test('an absent database is 503 in words; an unexpected error is 500 and tells nothing of itself', async () => {
-  const log = jest.spyOn(console, 'error').mockImplementation(() => undefined)
-  const refused = Object.assign(new Error('connect'), { code: 'ECONNREFUSED' })
-  for (const error of [new DatabaseAway('x'), refused, new AggregateError([refused])])
-    expect(await answer(() => Promise.reject(error))).toMatchObject({ status: 503 })
+test('JSON alone is read as JSON, in UTF-8; a form is no file', async () => {
+  const text = (init: RequestInit) => answer(async request => ({ text: await bodyText(request) }), init)
+  expect((await text({ body: 'a=1', headers: { ...own, 'content-type': 'text/plain' } })).status).toBe(415)
+  expect((await text({ body: new Uint8Array([0x22, 0xff, 0xfe]) })).body.message).toMatch(/UTF-8/)
+})
+
+test('a refusal of a hundred thousand faults is a short answer', async () => {
+  const body = JSON.stringify(
+    Object.fromEntries(Array.from({ length: 1900 }, (_, n) => [`k${n}`.padEnd(900, 'x'), n])),
+  )
+  const refused = await answer(request => bodyAs(request, z.strictObject({})), { body })
+  expect(refused.status).toBe(400)
+  expect(JSON.stringify(refused.body).length).toBeLessThan(100_000)
+  expect(refused.body.faults.at(-1).message).toMatch(/1,850 more/)
+})
+
+test('private answers are kept by nobody', async () => {
+  const response = await handle(async () => ({}))(ask({ body: '{}' }), undefined)
+  expect(response.headers.get('cache-control')).toBe('no-store')
+})
+
+test('an absent, a busy and a full database are told apart in words; an unexpected error tells nothing of itself', async () => {
+  const coded = (code: string) => Object.assign(new Error('x'), { code })
+  const status = async (error: Error) => (await answer(() => Promise.reject(error))).status
+  for (const error of [
+    new DatabaseAway('x'),
+    coded('ECONNREFUSED'),
+    new AggregateError([coded('ECONNRESET')]),
+  ])
+    expect(await status(error)).toBe(503)
+  for (const error of [
+    new Busy('x'),
+    coded('55P03'),
+    coded('57014'),
+    new Error('Timeout acquiring a connection'),
+  ])
+    expect((await answer(() => Promise.reject(error))).body.message).toMatch(/busy/)
+  for (const error of [coded('53100'), coded('ENOSPC')]) expect(await status(error)).toBe(507)
   const secret = await answer(() => Promise.reject(new Error('password is swordfish')))
   expect(secret.status).toBe(500)
   expect(JSON.stringify(secret.body)).not.toMatch(/swordfish/)
-  expect(log).toHaveBeenCalledTimes(1)
-  log.mockRestore()
 })

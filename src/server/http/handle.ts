@@ -1,8 +1,10 @@
 import { NextResponse } from 'next/server'
 import type * as z from 'zod'
 import { largestJobBytes } from '@/core/job/read'
-import { type Fault, parseWith } from '@/core/outcome'
-import { isAway } from '../db/connection'
+import { bounded, type Fault, parseWith } from '@/core/outcome'
+import { troubleOf } from '../db/connection'
+import { log } from '../log'
+import { markAnswer, troubleWords } from './trouble'
 
 /** An answer that is not the data: its status, a sentence for the person, and the faults by field. */
 class Refusal extends Error {
@@ -15,66 +17,87 @@ class Refusal extends Error {
   }
 }
 
-export const refuse = (status: number, message: string, faults?: Fault[]): never => {
-  throw new Refusal(status, message, faults)
+export const refuse = (status: number, message: string, faults: Fault[] = []): never => {
+  throw new Refusal(status, message, bounded(faults))
 }
 
 export const gone = () => refuse(404, 'There is no such job; it may have been moved to another firm.')
 
-/** Wraps a route: same-origin writes only, refusals and an absent database as JSON that a screen can show. */
+/** What is private is kept by nobody on the way, nor by the browser. */
+const said = (body: { message: string; faults: Fault[] }, status: number, more: HeadersInit = {}) =>
+  NextResponse.json(body, { status, headers: { 'cache-control': 'no-store', ...more } })
+
+/** Wraps a route: same-origin writes only, refusals and an absent, busy or full database as JSON that a screen can show. */
 export function handle<C>(act: (request: Request, context: C) => Promise<unknown>) {
   return async (request: Request, context: C): Promise<Response> => {
     try {
       if (request.method !== 'GET') sameOriginOnly(request)
       const answer = await act(request, context)
-      return answer instanceof Response ? answer : NextResponse.json(answer)
+      const response = answer instanceof Response ? answer : NextResponse.json(answer)
+      if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store')
+      return response
     } catch (error) {
       if (error instanceof Refusal)
-        return NextResponse.json({ message: error.message, faults: error.faults }, { status: error.status })
-      if (isAway(error))
-        return NextResponse.json(
-          { message: 'The database cannot be reached just now; nothing was written.', faults: [] },
-          { status: 503 },
-        )
-      // biome-ignore lint/suspicious/noConsole: the server's log is where an unexpected error belongs
-      console.error(error)
-      return NextResponse.json(
-        { message: 'Something went wrong in the server; nothing was written.', faults: [] },
-        { status: 500 },
-      )
+        return said({ message: error.message, faults: error.faults }, error.status)
+      const trouble = troubleOf(error)
+      if (trouble) {
+        log.warn({ trouble, error: String(error), path: new URL(request.url).pathname }, 'not answered')
+        const { status, sentence } = troubleWords[trouble]
+        return said({ message: sentence, faults: [] }, status, { 'retry-after': '2' })
+      }
+      log.error({ err: error, path: new URL(request.url).pathname }, 'failed')
+      return said({ message: 'Something went wrong in the server; nothing was written.', faults: [] }, 500)
     }
   }
 }
 
-function sameOriginOnly(request: Request) {
-  const origin = request.headers.get('origin')
-  if (origin && new URL(origin).host !== request.headers.get('host'))
-    refuse(403, 'Requests from another site are refused.')
+/** For pages: what keeps the database from answering is marked on the answer, so that its status tells it. */
+export async function forPage<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work()
+  } catch (error) {
+    const trouble = troubleOf(error)
+    if (trouble) markAnswer(trouble)
+    throw error
+  }
 }
 
-/** The body's text; refused as soon as it grows beyond `mostBytes`. */
-export async function bodyText(request: Request, mostBytes = largestJobBytes): Promise<string> {
-  const tooLarge = () =>
-    refuse(413, `The file is larger than ${(mostBytes / 1e6).toFixed(0)} MB: that is not a job document.`)
-  if (Number(request.headers.get('content-length') ?? 0) > mostBytes) tooLarge()
-  const decoder = new TextDecoder()
-  let text = ''
-  let size = 0
-  const reader = request.body?.getReader()
-  while (reader) {
-    const { done, value } = await reader.read()
-    if (done) break
-    size += value.length
-    if (size > mostBytes) tooLarge()
-    text += decoder.decode(value, { stream: true })
+/**
+ * A write must come from a page of ours: the browser says so by `Origin` or `Sec-Fetch-Site`. What says neither is a program,
+ * which states our own address as its `Origin`.
+ */
+function sameOriginOnly(request: Request) {
+  const no = () => refuse(403, 'Writes are taken from Spillway’s own pages only: another site sent this.')
+  const site = request.headers.get('sec-fetch-site')
+  if (site !== null && site !== 'same-origin') no()
+  const origin = request.headers.get('origin')
+  if (origin === null) {
+    if (site === null)
+      refuse(403, 'This write does not say where it comes from: send Spillway’s own address as Origin.')
+    return
   }
-  return text + decoder.decode()
+  if (!URL.canParse(origin) || new URL(origin).host !== request.headers.get('host')) no()
 }
+
+const kindOfBody = (request: Request) =>
+  (request.headers.get('content-type') ?? '').split(';')[0]?.trim().toLowerCase() ?? ''
 
 /** The body's bytes; refused with `tooLarge` as soon as it grows beyond `mostBytes`, without reading on. */
 export async function bodyBytes(request: Request, mostBytes: number, tooLarge: string): Promise<Uint8Array> {
-  if (Number(request.headers.get('content-length') ?? 0) > mostBytes) refuse(413, tooLarge)
+  if (/^(multipart\/|application\/x-www-form-urlencoded)/.test(kindOfBody(request)))
+    refuse(415, 'Send the bytes of the file as they are, not a form.')
   const parts: Uint8Array[] = []
+  for await (const part of bodyParts(request, mostBytes, tooLarge)) parts.push(part)
+  return Buffer.concat(parts)
+}
+
+/** The body piece by piece; refused with `tooLarge` as soon as it grows beyond `mostBytes`. */
+export async function* bodyParts(
+  request: Request,
+  mostBytes: number,
+  tooLarge: string,
+): AsyncGenerator<Uint8Array> {
+  if (Number(request.headers.get('content-length') ?? 0) > mostBytes) refuse(413, tooLarge)
   let size = 0
   const reader = request.body?.getReader()
   while (reader) {
@@ -85,9 +108,25 @@ export async function bodyBytes(request: Request, mostBytes: number, tooLarge: s
       await reader.cancel()
       refuse(413, tooLarge)
     }
-    parts.push(value)
+    yield value
   }
-  return Buffer.concat(parts)
+}
+
+/** The body's text, as JSON is sent; refused as soon as it grows beyond `mostBytes`, or is not UTF-8. */
+export async function bodyText(request: Request, mostBytes = largestJobBytes): Promise<string> {
+  if (kindOfBody(request) !== 'application/json')
+    refuse(415, 'Only JSON is taken here: send it as application/json.')
+  const megabytes = (mostBytes / 1e6).toFixed(0)
+  const bytes = await bodyBytes(
+    request,
+    mostBytes,
+    `This is larger than ${megabytes} MB: that is not a job document.`,
+  )
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
+  } catch {
+    return refuse(400, 'The text is not UTF-8: save it as UTF-8, then send it again.')
+  }
 }
 
 /** The body as what `schema` describes, or 400 with a fault for each field. */

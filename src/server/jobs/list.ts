@@ -8,7 +8,18 @@ export const pageSize = 20
 
 /** What the jobs list is asked for, as it stands in the address. Anything odd falls back to its usual value. */
 export const listQuerySchema = z.object({
-  q: z.string().trim().max(100).catch('').default(''),
+  // what no title can hold is not looked for
+  q: z
+    .string()
+    .max(400)
+    .transform(q =>
+      q
+        .replace(/[\p{Cc}\p{Cs}]/gu, ' ')
+        .trim()
+        .slice(0, 100),
+    )
+    .catch('')
+    .default(''),
   sort: z.enum(['updated', 'title', 'step', 'worst', 'hours']).catch('updated').default('updated'),
   order: z.enum(['asc', 'desc']).optional().catch(undefined),
   page: z.coerce.number().int().min(1).max(100_000).catch(1).default(1),

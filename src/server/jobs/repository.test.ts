@@ -48,7 +48,7 @@ afterAll(closeDb)
 
 test('a change is written with its revision, its sentence and the columns that lists read', async () => {
   const record = await write(actor, id, 1, change(pick('c7', false)))
-  expect(record).toMatchObject({ revision: 2, undo: 'dropped 7 Kitchen counter', redo: null })
+  expect(record).toMatchObject({ revision: 2, undos: ['dropped 7 Kitchen counter'], redos: [] })
   const { rows } = await listJobs(actor, listQuerySchema.parse({ q: 'alder' }))
   const row = rows.find(r => r.id === id)
   expect(row?.worst?.sentence).toMatch(/shares its neutral/)
@@ -101,17 +101,20 @@ test('undo and redo walk the operations exactly, a new change cuts the redone br
   expect(back.job).toEqual(before.job)
   expect(back).toMatchObject({
     revision: 6,
-    undo: 'set the outage to 48 h',
-    redo: 'moved 2 Boiler and circulators to 28',
+    undos: ['set the outage to 48 h'],
+    redos: ['moved 2 Boiler and circulators to 28', expect.stringMatching(/^removed/)],
   })
   const forth = await write(actor, id, 6, redo(), redo())
   expect(forth.job).toEqual(done.job)
-  expect(forth.redo).toBeNull()
+  expect(forth.redos).toEqual([])
   const branch = await write(actor, id, 8, undo(), change(hours(12)))
-  expect(branch).toMatchObject({ undo: 'set the outage to 12 h', redo: null })
+  expect(branch).toMatchObject({
+    undos: ['set the outage to 12 h', expect.any(String), 'set the outage to 48 h'],
+    redos: [],
+  })
   const start = await write(actor, id, 10, undo(), undo(), undo())
   expect(start.job).toEqual(alderHollow)
-  expect(start.undo).toBeNull()
+  expect(start.undos).toEqual([])
   expect(await changeJob(actor, id, 13, [undo()], at)).toMatchObject({ state: 'refused' })
 })
 
@@ -163,7 +166,7 @@ test('a copy starts from where the job stands, with a history of its own', async
   const copy = await readJobRecord(actor, (await duplicateJob(actor, id, at)) ?? '')
   expect(copy).toMatchObject({
     revision: 1,
-    undo: null,
+    undos: [],
     job: { title: 'Alder Hollow day-care (copy)', outage: { hours: 48 } },
   })
 })

@@ -1,17 +1,18 @@
 import { randomUUID } from 'node:crypto'
-import { applyPatches, enablePatches, type Patch, produceWithPatches } from 'immer'
+import { applyPatches, type Patch } from 'immer'
 import type { Knex } from 'knex'
 import { severities } from '@/core/checks/finding'
 import { evaluate } from '@/core/job/evaluate'
 import { applyOperation, describeOperation, type Operation } from '@/core/job/operations'
 import { readJob } from '@/core/job/read'
-import type { JobRecord, Revision } from '@/core/job/record'
+import type { JobRecord, Others, Revision } from '@/core/job/record'
 import { type Job, steps } from '@/core/job/schema'
 import { type Fault, fail, fault, type Outcome } from '@/core/outcome'
 import { db } from '../db/connection'
+import { always, transaction } from '../db/transaction'
+import { inTurn } from '../db/turn'
 import type { Actor } from '../people/types'
-
-enablePatches()
+import { differences } from './differences'
 
 export type Change = { id: string } & (
   | { kind: 'do'; operation: Operation }
@@ -21,8 +22,8 @@ export type Change = { id: string } & (
 
 export type ChangeOutcome =
   | { state: 'written'; record: JobRecord }
-  | { state: 'stale'; record: JobRecord; since: Revision[]; applied: string[] }
-  | { state: 'refused'; faults: Fault[] }
+  | { state: 'stale'; record: JobRecord; since: Revision[]; others: Others; applied: string[] }
+  | { state: 'refused'; faults: Fault[]; changeId: string }
   | { state: 'gone' }
 
 interface JobRow {
@@ -69,7 +70,7 @@ export async function createJob(
   at: Date,
   id: string = randomUUID(),
 ): Promise<string> {
-  await db().transaction(async trx => {
+  await transaction(async trx => {
     await trx('job').insert({
       id,
       firm_id: actor.firmId,
@@ -88,48 +89,64 @@ export async function createJob(
       person_id: actor.personId,
       at,
     })
-  })
+  }, always)
   return id
 }
 
 export async function readJobRecord(actor: Actor, id: string): Promise<JobRecord | null> {
   const row = await db()<JobRow>('job').where({ id, firm_id: actor.firmId }).first()
-  return row ? recordOf(db(), actor, row, trusted(row.document)) : null
+  return row ? recordOf(db(), row, trusted(row.document)) : null
 }
 
-async function recordOf(at: Knex, actor: Actor, row: JobRow, job: Job): Promise<JobRecord> {
-  const next = await redoable(at, row)
-  const wanted = [row.head, next].filter(r => r !== null)
-  const changes: { revision: number; sentence: string }[] = wanted.length
-    ? await at('job_change')
-        .where({ job_id: row.id, firm_id: actor.firmId })
-        .whereIn('revision', wanted)
-        .select('revision', 'sentence')
-    : []
-  const sentence = (revision: number | null) => changes.find(c => c.revision === revision)?.sentence ?? null
+async function recordOf(at: Knex, row: JobRow, job: Job): Promise<JobRecord> {
+  const [undos, redos] = [await undoable(at, row), await redoable(at, row)]
   return {
     id: row.id,
     job,
     revision: row.revision,
-    undo: sentence(row.head),
-    redo: sentence(next),
+    undos: undos.map(s => s.sentence),
+    redos: redos.map(s => s.sentence),
     archived: row.archived_at !== null,
   }
 }
 
-/** The change that redo brings back: the one on the way from the head to the tip. */
-async function redoable(at: Knex, row: JobRow): Promise<number | null> {
-  if (row.redo_tip === null) return null
-  const found: { rows: { revision: number }[] } = await at.raw(
+interface Walked {
+  revision: number
+  sentence: string
+}
+
+/** As many steps of undo and redo as a screen is told, and takes before it asks again. */
+const mostTold = 100
+
+/** The changes that undo takes back, the newest first; where the steps of one were packed away, it ends. */
+async function undoable(at: Knex, row: JobRow): Promise<Walked[]> {
+  if (row.head === null) return []
+  const found: { rows: Walked[] } = await at.raw(
     `with recursive way as (
-       select revision, parent from job_change where job_id = ? and revision = ?
+       select revision, parent, sentence, 1 as n from job_change
+        where job_id = ? and revision = ? and backward is not null
        union all
-       select c.revision, c.parent from job_change c join way on c.revision = way.parent
-        where c.job_id = ? and way.parent is distinct from ?
-     ) select revision from way where parent is not distinct from ?`,
-    [row.id, row.redo_tip, row.id, row.head, row.head],
+       select c.revision, c.parent, c.sentence, way.n + 1 from job_change c join way on c.revision = way.parent
+        where c.job_id = ? and c.backward is not null and way.n < ?
+     ) select revision, sentence from way order by n`,
+    [row.id, row.head, row.id, mostTold],
   )
-  return found.rows[0]?.revision ?? null
+  return found.rows
+}
+
+/** The changes that redo brings back, the next first: those on the way from the head to the tip. */
+async function redoable(at: Knex, row: JobRow): Promise<Walked[]> {
+  if (row.redo_tip === null) return []
+  const found: { rows: Walked[] } = await at.raw(
+    `with recursive way as (
+       select revision, parent, sentence, 1 as n from job_change where job_id = ? and revision = ?
+       union all
+       select c.revision, c.parent, c.sentence, way.n + 1 from job_change c join way on c.revision = way.parent
+        where c.job_id = ? and way.parent is distinct from ?
+     ) select revision, sentence from way order by n desc limit ?`,
+    [row.id, row.redo_tip, row.id, row.head, mostTold],
+  )
+  return found.rows
 }
 
 interface Step {
@@ -149,7 +166,7 @@ interface Step {
 
 /**
  * Applies changes on top of `baseRevision`, all or none. A change already written (same id) is not written twice.
- * `stale` when someone else wrote in between: nothing is written, and what they did comes back.
+ * `stale` when someone else wrote in between: nothing is written, and what they did comes back. `refused` names the change.
  */
 export async function changeJob(
   actor: Actor,
@@ -158,9 +175,7 @@ export async function changeJob(
   changes: readonly Change[],
   now: Date,
 ): Promise<ChangeOutcome> {
-  return db().transaction(async trx => {
-    const row = await trx<JobRow>('job').where({ id, firm_id: actor.firmId }).forUpdate().first()
-    if (!row) return { state: 'gone' }
+  return onLocked<ChangeOutcome>(actor, id, { state: 'gone' }, async (trx, row, job) => {
     const written: { change_id: string; revision: number }[] = await trx('job_change')
       .where({ job_id: id, firm_id: actor.firmId })
       .whereIn(
@@ -170,55 +185,111 @@ export async function changeJob(
       .select('change_id', 'revision')
     const applied = written.map(w => w.change_id)
     const base = Math.max(baseRevision, ...written.map(w => w.revision))
-    let job = trusted(row.document)
     if (base !== row.revision)
       return {
         state: 'stale',
-        record: await recordOf(trx, actor, row, job),
-        since: await revisionsSince(trx, actor, id, base),
+        record: await recordOf(trx, row, job),
+        ...(await revisionsSince(trx, actor, id, base)),
         applied,
       }
-    const at = { ...row }
-    for (const change of changes) {
-      if (applied.includes(change.id)) continue
-      const step =
-        change.kind === 'do'
-          ? doStep(job, at, change.operation)
-          : await backOrForth(trx, job, at, change.kind)
-      if ('faults' in step) return { state: 'refused', faults: step.faults }
-      job = step.job
-      at.revision++
-      at.head = step.kind === 'do' ? at.revision : step.head
-      at.redo_tip = step.redoTip
-      await trx('job_change').insert({
-        job_id: id,
-        firm_id: actor.firmId,
-        revision: at.revision,
-        change_id: change.id,
-        kind: step.kind,
-        person_id: actor.personId,
-        at: now,
-        ...step.logged,
-      })
-    }
-    if (at.revision > row.revision)
-      await trx('job')
-        .where({ id, firm_id: actor.firmId })
-        .update({
-          revision: at.revision,
-          head: at.head,
-          redo_tip: at.redo_tip,
-          updated_at: now,
-          ...columnsOf(job),
-        })
-    return { state: 'written', record: await recordOf(trx, actor, at, job) }
+    const left = changes.filter(
+      (c, n) => !applied.includes(c.id) && changes.findIndex(o => o.id === c.id) === n,
+    )
+    return writeOnTop(trx, actor, row, job, left, now)
   })
+}
+
+/** Writes on top of whatever stands what is to be done about it, and whatever `beside` keeps with it: all or none. */
+export async function changeWhateverStands(
+  actor: Actor,
+  id: string,
+  operations: (job: Job) => Operation[],
+  now: Date,
+  beside: (trx: Knex) => Promise<Fault[]>,
+): Promise<{ state: 'written' | 'gone' | 'nothing' } | { state: 'refused'; faults: Fault[] }> {
+  return onLocked<Awaited<ReturnType<typeof changeWhateverStands>>>(
+    actor,
+    id,
+    { state: 'gone' },
+    async (trx, row, job) => {
+      const changes = operations(job).map(operation => ({
+        id: randomUUID(),
+        kind: 'do' as const,
+        operation,
+      }))
+      if (!changes.length) return { state: 'nothing' }
+      const faults = await beside(trx)
+      return faults.length ? { state: 'refused', faults } : writeOnTop(trx, actor, row, job, changes, now)
+    },
+  )
+}
+
+/** Works on a job while nobody else can write it. Only what is `written` holds: of every other outcome nothing stays. */
+const onLocked = <T extends { state: string }>(
+  actor: Actor,
+  id: string,
+  gone: T,
+  work: (trx: Knex, row: JobRow, job: Job) => Promise<T>,
+): Promise<T> =>
+  inTurn(`job ${id}`, () =>
+    transaction(
+      async trx => {
+        const row = await trx<JobRow>('job').where({ id, firm_id: actor.firmId }).forUpdate().first()
+        return row ? work(trx, row, trusted(row.document)) : gone
+      },
+      outcome => outcome.state === 'written',
+    ),
+  )
+
+/** Writes changes on a locked job, up to the first that is refused. */
+async function writeOnTop(
+  trx: Knex,
+  actor: Actor,
+  row: JobRow,
+  standing: Job,
+  changes: readonly Change[],
+  now: Date,
+): Promise<
+  { state: 'written'; record: JobRecord } | { state: 'refused'; faults: Fault[]; changeId: string }
+> {
+  const at = { ...row }
+  let job = standing
+  for (const change of changes) {
+    const step =
+      change.kind === 'do' ? doStep(job, at, change.operation) : await backOrForth(trx, job, at, change.kind)
+    if ('faults' in step) return { state: 'refused', faults: step.faults, changeId: change.id }
+    job = step.job
+    at.revision++
+    at.head = step.kind === 'do' ? at.revision : step.head
+    at.redo_tip = step.redoTip
+    await trx('job_change').insert({
+      job_id: row.id,
+      firm_id: actor.firmId,
+      revision: at.revision,
+      change_id: change.id,
+      kind: step.kind,
+      person_id: actor.personId,
+      at: now,
+      ...step.logged,
+    })
+  }
+  if (at.revision > row.revision)
+    await trx('job')
+      .where({ id: row.id, firm_id: actor.firmId })
+      .update({
+        revision: at.revision,
+        head: at.head,
+        redo_tip: at.redo_tip,
+        updated_at: now,
+        ...columnsOf(job),
+      })
+  return { state: 'written', record: await recordOf(trx, at, job) }
 }
 
 function doStep(job: Job, at: JobRow, operation: Operation): Step | { faults: Fault[] } {
   const outcome = applyOperation(job, operation)
   if (!outcome.ok) return { faults: outcome.faults }
-  const [, forward, backward] = produceWithPatches(job, draft => replaceChanged(draft, outcome.value))
+  const { forward, backward } = differences(job, outcome.value)
   return {
     kind: 'do',
     job: outcome.value,
@@ -232,40 +303,6 @@ function doStep(job: Job, at: JobRow, operation: Operation): Step | { faults: Fa
       sentence: describeOperation(job, operation),
     },
   }
-}
-
-/** Patches by top-level part: small enough to keep for good, simple enough to trust. */
-function replaceChanged(draft: Job, next: Job) {
-  const keys = new Set([...Object.keys(draft), ...Object.keys(next)])
-  for (const key of keys) {
-    const value: unknown = Reflect.get(next, key)
-    if (value === undefined) Reflect.deleteProperty(draft, key)
-    else if (key === 'panels') replaceChangedPanels(draft, next)
-    else Reflect.set(draft, key, value)
-  }
-}
-
-function replaceChangedPanels(draft: Job, next: Job) {
-  const same =
-    draft.panels.length === next.panels.length && draft.panels.every((p, i) => p.id === next.panels[i]?.id)
-  if (!same) {
-    draft.panels = next.panels
-    return
-  }
-  next.panels.forEach((panel, i) => {
-    const at = draft.panels[i]
-    if (!at || at.circuits.length !== panel.circuits.length) {
-      draft.panels[i] = panel
-      return
-    }
-    const { circuits, ...facts } = panel
-    for (const key of Object.keys(at))
-      if (key !== 'circuits' && !(key in facts)) Reflect.deleteProperty(at, key)
-    Object.assign(at, facts)
-    circuits.forEach((circuit, n) => {
-      at.circuits[n] = circuit
-    })
-  })
 }
 
 /** The job after kept patches; a fault where they were made on an older format whose places are gone. */
@@ -283,14 +320,15 @@ async function backOrForth(
   at: JobRow,
   kind: 'undo' | 'redo',
 ): Promise<Step | { faults: Fault[] }> {
-  const wanted = kind === 'undo' ? at.head : await redoable(trx, at)
+  const wanted = kind === 'undo' ? at.head : ((await redoable(trx, at))[0]?.revision ?? null)
   if (wanted === null) return { faults: [{ path: '$', message: `has nothing to ${kind}` }] }
-  const row: { parent: number | null; forward: Patch[]; backward: Patch[]; sentence: string } = await trx(
-    'job_change',
-  )
-    .where({ job_id: at.id, revision: wanted })
-    .first('parent', 'forward', 'backward', 'sentence')
-  const patched = patchedJob(job, kind === 'undo' ? row.backward : row.forward)
+  const row: { parent: number | null; forward: Patch[] | null; backward: Patch[] | null; sentence: string } =
+    await trx('job_change')
+      .where({ job_id: at.id, revision: wanted })
+      .first('parent', 'forward', 'backward', 'sentence')
+  const patches = kind === 'undo' ? row.backward : row.forward
+  if (!patches) return { faults: [{ path: '$', message: `is too long ago to ${kind}` }] }
+  const patched = patchedJob(job, patches)
   if (!patched.ok) return { faults: patched.faults }
   return {
     kind,
@@ -304,28 +342,53 @@ async function backOrForth(
   }
 }
 
-async function revisionsSince(at: Knex, actor: Actor, id: string, revision: number): Promise<Revision[]> {
-  const rows: { revision: number; sentence: string; label: string; role: string; at: Date }[] = await at(
-    'job_change as c',
-  )
-    .join('person as p', 'p.id', 'c.person_id')
-    .where({ 'c.job_id': id, 'c.firm_id': actor.firmId })
-    .andWhere('c.revision', '>', revision)
+/** What was done to a job after a revision: the last of it in sentences, and of all of it how many and by whom. */
+async function revisionsSince(
+  at: Knex,
+  actor: Actor,
+  id: string,
+  revision: number,
+): Promise<{ since: Revision[]; others: Others }> {
+  const after = () =>
+    at('job_change as c')
+      .join('person as p', 'p.id', 'c.person_id')
+      .where({ 'c.job_id': id, 'c.firm_id': actor.firmId })
+      .andWhere('c.revision', '>', revision)
+  const rows: { revision: number; sentence: string; label: string; role: string; at: Date }[] = await after()
     .orderBy('c.revision', 'desc')
     .limit(50)
     .select('c.revision', 'c.sentence', 'p.label', 'p.role', 'c.at')
-  return rows.reverse().map(r => ({
-    revision: r.revision,
-    sentence: r.sentence,
-    person: r.label,
-    role: r.role,
-    at: r.at.toISOString(),
-  }))
+  const [all] = await after().select(
+    at.raw(`count(*)::int as count, coalesce(bool_and(p.role = 'customer'), true) as customers`),
+  )
+  return {
+    since: rows.reverse().map(r => ({
+      revision: r.revision,
+      sentence: r.sentence,
+      person: r.label,
+      role: r.role,
+      at: r.at.toISOString(),
+    })),
+    others: { changes: all.count, customersOnly: all.customers },
+  }
 }
 
 /** What was done to a job after a revision, oldest first, at most the last 50. */
-export const revisionsAfter = (actor: Actor, id: string, revision: number): Promise<Revision[]> =>
-  revisionsSince(db(), actor, id, revision)
+export const revisionsAfter = async (actor: Actor, id: string, revision: number): Promise<Revision[]> =>
+  (await revisionsSince(db(), actor, id, revision)).since
+
+/**
+ * Heals jobs that an earlier version wrote by half: rows of a batch that was refused, above the revision that the job has.
+ * They were never confirmed to anybody. Answers how many rows of which jobs went.
+ */
+export async function healJobs(): Promise<{ jobId: string; rows: number }[]> {
+  const found: { rows: { job_id: string }[] } = await db().raw(
+    `delete from job_change c using job j where j.id = c.job_id and c.revision > j.revision returning c.job_id`,
+  )
+  const counts = new Map<string, number>()
+  for (const { job_id } of found.rows) counts.set(job_id, (counts.get(job_id) ?? 0) + 1)
+  return [...counts].map(([jobId, rows]) => ({ jobId, rows }))
+}
 
 /** A second job that starts where this one stands; null when it is gone. */
 export async function duplicateJob(actor: Actor, id: string, at: Date): Promise<string | null> {

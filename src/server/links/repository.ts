@@ -1,9 +1,11 @@
 import { createHash, randomBytes, randomUUID } from 'node:crypto'
+import type { Knex } from 'knex'
 import type { Operation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
-import type { Fault } from '@/core/outcome'
+import { type Fault, fault } from '@/core/outcome'
 import { db } from '../db/connection'
-import { changeJob, readJobRecord } from '../jobs/repository'
+import { transaction } from '../db/transaction'
+import { changeWhateverStands, readJobRecord } from '../jobs/repository'
 import { customerOf } from '../people/repository'
 import type { Actor } from '../people/types'
 
@@ -19,35 +21,55 @@ export interface CustomerLink {
 }
 
 const daysValid = 21
-/** Uploads that one link takes before a new one has to be made. */
-export const mostUploads = 60
+/** What one link takes before a new one has to be made. */
+export const linkTakes = { uploads: 60, answers: 300, bytes: 300_000_000 } as const
+/** Links of a job that are valid at once: more are not made, so that each is listed and can be withdrawn. */
+export const mostValidLinks = 20
 
 const hashOf = (token: string) => createHash('sha256').update(token).digest('hex')
 
-/** Makes a link to a job's questions: 256 random bits, of which only a hash is kept. Null when the job is gone. */
-export async function makeLink(actor: Actor, jobId: string, now: Date): Promise<{ token: string } | null> {
-  const job = await db()('job').where({ id: jobId, firm_id: actor.firmId }).first('id')
-  if (!job) return null
+/**
+ * Makes a link to a job's questions: 256 random bits, of which only a hash is kept. `gone` when there is no such job,
+ * `enough` when as many are valid as may be.
+ */
+export async function makeLink(
+  actor: Actor,
+  jobId: string,
+  now: Date,
+): Promise<{ token: string } | 'gone' | 'enough'> {
   const token = randomBytes(32).toString('base64url')
-  await db()('customer_link').insert({
-    id: randomUUID(),
-    firm_id: actor.firmId,
-    job_id: jobId,
-    token_hash: hashOf(token),
-    person_id: actor.personId,
-    created_at: now,
-    expires_at: new Date(now.getTime() + daysValid * 86_400_000),
-  })
-  return { token }
+  return transaction<{ token: string } | 'gone' | 'enough'>(
+    async trx => {
+      const job = await trx('job').where({ id: jobId, firm_id: actor.firmId }).forShare().first('id')
+      if (!job) return 'gone'
+      const [valid] = await trx('customer_link')
+        .where({ job_id: jobId, firm_id: actor.firmId })
+        .whereNull('withdrawn_at')
+        .where('expires_at', '>', now)
+        .count({ count: '*' })
+      if (Number(valid?.count ?? 0) >= mostValidLinks) return 'enough'
+      await trx('customer_link').insert({
+        id: randomUUID(),
+        firm_id: actor.firmId,
+        job_id: jobId,
+        token_hash: hashOf(token),
+        person_id: actor.personId,
+        created_at: now,
+        expires_at: new Date(now.getTime() + daysValid * 86_400_000),
+      })
+      return { token }
+    },
+    outcome => typeof outcome === 'object',
+  )
 }
 
-/** The links of a job, newest first, at most 20. */
-export async function listLinks(actor: Actor, jobId: string): Promise<CustomerLink[]> {
+/** The links of a job: every valid one, then the last of the others, newest first. */
+export async function listLinks(actor: Actor, jobId: string, now: Date): Promise<CustomerLink[]> {
   const rows = await db()('customer_link as l')
     .join('person as p', 'p.id', 'l.person_id')
     .where({ 'l.job_id': jobId, 'l.firm_id': actor.firmId })
-    .orderBy('l.created_at', 'desc')
-    .limit(20)
+    .orderByRaw('(l.withdrawn_at is null and l.expires_at > ?) desc, l.created_at desc', [now])
+    .limit(mostValidLinks * 2)
     .select('l.id', 'l.created_at', 'l.expires_at', 'l.withdrawn_at', 'l.seen_at', 'l.uploads', 'p.label')
   return rows.map(r => ({
     id: r.id,
@@ -103,34 +125,29 @@ export async function openLink(token: string, now: Date): Promise<Opened | null>
   }
 }
 
-/** Counts one upload against a link; false when it has taken as many as it may. */
-export async function countUpload({ linkId }: Opened): Promise<boolean> {
-  const count = await db()('customer_link')
-    .where({ id: linkId })
-    .where('uploads', '<', mostUploads)
-    .increment('uploads', 1)
-  return count > 0
-}
-
-/** Writes what a customer sent on top of whatever stands: it touches nothing that another could be editing. */
-export async function writeAsCustomer(
-  { customer, jobId }: Opened,
+/**
+ * Takes in what a customer sent, on top of whatever stands: it touches nothing that another could be editing. What is counted,
+ * what is kept beside the job (`keep`) and the job itself are written together or not at all.
+ */
+export async function takeFromCustomer(
+  { customer, jobId, linkId }: Opened,
   operations: (job: Job) => Operation[],
   now: Date,
-): Promise<Fault[]> {
-  for (let tries = 0; tries < 8; tries++) {
-    const record = await readJobRecord(customer, jobId)
-    if (!record) return [{ path: '$', message: 'is gone' }]
-    const changes = operations(record.job).map(operation => ({
-      id: randomUUID(),
-      kind: 'do' as const,
-      operation,
-    }))
-    if (!changes.length) return []
-    const outcome = await changeJob(customer, jobId, record.revision, changes, now)
-    if (outcome.state === 'written') return []
-    if (outcome.state === 'refused') return outcome.faults
-    if (outcome.state === 'gone') return [{ path: '$', message: 'is gone' }]
-  }
-  throw new Error('the job was changed by others eight times in a row')
+  sent: { bytes: number; keep: (trx: Knex) => Promise<unknown> } | null,
+): Promise<
+  { state: 'written' | 'gone' | 'nothing' } | { state: 'refused'; faults: Fault[] } | { state: 'enough' }
+> {
+  const what = sent ? 'uploads' : 'answers'
+  const enough = fault(what, 'are as many as this link takes')
+  const outcome = await changeWhateverStands(customer, jobId, operations, now, async trx => {
+    const counted = await trx('customer_link')
+      .where({ id: linkId })
+      .where(what, '<', linkTakes[what])
+      .where('bytes', '<=', linkTakes.bytes - (sent?.bytes ?? 0))
+      .increment(sent ? { uploads: 1, bytes: sent.bytes } : { answers: 1 })
+    if (!counted) return [enough]
+    await sent?.keep(trx)
+    return []
+  })
+  return outcome.state === 'refused' && outcome.faults[0] === enough ? { state: 'enough' } : outcome
 }

@@ -10,6 +10,7 @@ import { createJob } from '../jobs/repository'
 import { alderHollow } from '../seeds/jobs'
 import { takeIntervals } from '../utility/intake'
 import { listIntervals, readMeter, saveIntervals } from '../utility/repository'
+import { storedForm } from '../utility/stored'
 import { dropTypical, listTypical, putTypical } from './library'
 
 const at = new Date('2026-02-16T15:00:00Z')
@@ -49,7 +50,7 @@ test('a utility’s file is read, kept and read again for its firm alone', async
   if (!taken.ok) throw new Error(taken.faults[0]?.message)
   const jobId = randomUUID()
   await createJob(firm, alderHollow, 'made', at, jobId)
-  const kept = await saveIntervals(firm, jobId, 'year.xml', taken.value.intervals, at)
+  const kept = await saveIntervals(firm, jobId, 'year.xml', await storedForm(taken.value.intervals), at)
   const [year] = yearOf(households['mill-street'])
   expect(kept.meters[0]?.summed).toEqual(year && summed(year))
   expect(await listIntervals(firm, jobId)).toEqual([kept])

@@ -1,5 +1,5 @@
 import { sealData, unsealData } from 'iron-session'
-import { cookies } from 'next/headers'
+import { cookies, headers } from 'next/headers'
 import { demoFirmSlug } from '../seeds/demo'
 import { listPeople } from './repository'
 import type { Actor } from './types'
@@ -29,6 +29,8 @@ export async function actAs(personId: string): Promise<boolean> {
   const people = await listPeople(demoFirmSlug)
   if (!people.some(p => p.personId === personId)) return false
   const sealed = await sealData({ personId }, { password: secret() })
-  ;(await cookies()).set(cookieName, sealed, { httpOnly: true, sameSite: 'lax', path: '/' })
+  // a proxy on this machine that speaks TLS to the outside says so
+  const secure = (await headers()).get('x-forwarded-proto') === 'https'
+  ;(await cookies()).set(cookieName, sealed, { httpOnly: true, sameSite: 'lax', path: '/', secure })
   return true
 }

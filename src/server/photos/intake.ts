@@ -15,6 +15,8 @@ export const tooLargeUpload =
   'This file is larger than 20 MB. Take the photograph anew, or send a smaller copy of it.'
 /** A picture this large is no photograph of a phone; unpacked it would fill the memory. */
 const mostPixels = 80_000_000
+/** Nor is one with a side this long: a strip of a million by one is made to be unpacked. */
+const longestSideRead = 20_000
 const longestSide = 2400
 const thumbnailSide = 320
 
@@ -49,8 +51,15 @@ export async function takeIn(bytes: Uint8Array): Promise<Outcome<Encoded>> {
   if (!types.some(t => read.includes(t)))
     return no('This is no photograph that can be read. Send a JPEG, PNG or WebP picture.')
   try {
+    const { width: w, height: h } = await sharp(bytes, { limitInputPixels: false }).metadata()
+    if (w > longestSideRead || h > longestSideRead)
+      return no(
+        `This picture is ${w.toLocaleString('en-US')} × ${h.toLocaleString('en-US')} pixels, which no camera takes: it is not opened. Send a photograph as the phone made it.`,
+      )
     const open = () =>
-      sharp(bytes, { limitInputPixels: mostPixels, failOn: 'error', animated: false }).rotate()
+      sharp(bytes, { limitInputPixels: mostPixels, failOn: 'error', animated: false })
+        .timeout({ seconds: 15 })
+        .rotate()
     const picture = await open()
       .resize({ width: longestSide, height: longestSide, fit: 'inside', withoutEnlargement: true })
       .flatten({ background: '#ffffff' })

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { promisify } from 'node:util'
 import { gunzip, gzip } from 'node:zlib'
+import type { Knex } from 'knex'
 import { db } from '../db/connection'
 import type { Actor } from '../people/types'
 import type { Encoded } from './intake'
@@ -14,8 +15,9 @@ export async function savePhoto(
   { picture, thumbnail }: Pick<Encoded, 'picture' | 'thumbnail'>,
   at: Date,
   id: string = randomUUID(),
+  trx: Knex = db(),
 ): Promise<string> {
-  await db()('photo')
+  await trx('photo')
     .insert({ firm_id: firmId, id, job_id: jobId, picture, thumbnail, at })
     .onConflict(['firm_id', 'id'])
     .ignore()
@@ -32,9 +34,8 @@ export async function readPhoto(
   return row?.[size] ?? null
 }
 
-export async function dropPhoto({ firmId }: Firm, id: string): Promise<void> {
-  await db()('photo').where({ firm_id: firmId, id }).delete()
-}
+/** A file's bytes as they are kept. */
+export const packed = (content: Uint8Array): Promise<Buffer> => promisify(gzip)(content)
 
 /** Keeps a file as it came, packed; answers its id. */
 export async function saveFile(
@@ -44,19 +45,24 @@ export async function saveFile(
   at: Date,
   id: string = randomUUID(),
 ): Promise<string> {
-  const packed = await promisify(gzip)(file.content)
-  return savePacked({ firmId }, jobId, { name: file.name, kind: file.kind, packed }, at, id)
+  const { name, kind, content } = file
+  return savePacked({ firmId }, jobId, { name, kind, packed: await packed(content) }, at, id)
 }
 
 /** Keeps a file that is packed already; answers its id. */
 export async function savePacked(
   { firmId }: Firm,
   jobId: string,
-  { name, kind, packed }: { name: string; kind: string; packed: Uint8Array },
+  file: { name: string; kind: string; packed: Uint8Array },
   at: Date,
   id: string = randomUUID(),
+  trx: Knex = db(),
 ): Promise<string> {
-  await db()('job_file').insert({ firm_id: firmId, id, job_id: jobId, name, kind, content: packed, at })
+  const { name, kind, packed: content } = file
+  await trx('job_file')
+    .insert({ firm_id: firmId, id, job_id: jobId, name, kind, content, at })
+    .onConflict(['firm_id', 'id'])
+    .ignore()
   return id
 }
 

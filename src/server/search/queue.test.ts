@@ -9,8 +9,8 @@ import type { Actor } from '../people/types'
 import { freshet18, sluice22, weirgate36 } from '../seeds/catalogue'
 import { demoFirmSlug, seedDemo } from '../seeds/demo'
 import { alderHollow } from '../seeds/jobs/alder-hollow'
-import { closeSender, enqueueSearch, workOnSearches } from './queue'
-import { cancelSearches, latestSearch, startSearch } from './repository'
+import { closeSender, startSearch, workOnSearches } from './queue'
+import { cancelSearches, latestSearch } from './repository'
 
 const catalogue = [sluice22, weirgate36, freshet18]
 const wishes = wishesSchema.parse({})
@@ -39,7 +39,6 @@ const pieces = async () => Number((await db()('design_search_task').count({ coun
 
 test('a search that is interrupted goes on with another worker, and comes to what it comes to alone', async () => {
   const id = await startSearch(actor, jobId, job, { catalogue }, wishes, new Date('2026-01-02'))
-  await enqueueSearch(id)
   const first = await workOnSearches()
   await until(async () => (await pieces()) > 0 || (await state()) === 'done')
   await first.stop()
@@ -64,7 +63,6 @@ test('a search that cannot be is told to have failed, and does not run for ever'
   const id = await startSearch(actor, jobId, job, { catalogue }, wishes, new Date('2026-01-02T12:00'))
   await db()('design_search').where({ id }).update({ catalogue: '[{"kind":"nothing"}]' })
   const quiet = jest.spyOn(console, 'error').mockImplementation(() => {})
-  await enqueueSearch(id)
   const worker = await workOnSearches()
   await until(async () => (await state()) !== 'running')
   await worker.stop()

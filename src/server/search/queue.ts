@@ -3,12 +3,17 @@ import * as z from 'zod'
 import { type Crew, search, searchSentence } from '@/core/search/search'
 import { type Space, spaceOf } from '@/core/search/space'
 import { perform, type Task } from '@/core/search/tasks'
+import { always, transaction } from '../db/transaction'
+import { log } from '../log'
+import { nightly } from '../nightly/nightly'
 import {
   answersIn,
   answersOf,
   finishSearch,
+  forsakenSearches,
   hasAnswer,
   keepAnswer,
+  putSearch,
   searchWork,
   tellProgress,
 } from './repository'
@@ -19,6 +24,9 @@ import {
  */
 const stepQueue = 'design-search-step'
 const taskQueue = 'design-search-task'
+/** What neither a worker nor twenty tries could do comes here, and ends its search with a word. */
+const deadQueue = 'design-search-dead'
+const nightlyQueue = 'nightly'
 
 const stepSchema = z.object({ searchId: z.uuid() })
 const taskSchema = z.object({
@@ -38,17 +46,26 @@ async function started(works: boolean): Promise<PgBoss> {
   const boss = new PgBoss({
     connectionString,
     max: 4,
-    schedule: false,
+    schedule: works,
     supervise: works,
+    archiveCompletedAfterSeconds: 3600,
+    archiveFailedAfterSeconds: 86_400,
+    deleteAfterDays: 2,
     ...(works && { maintenanceIntervalSeconds: 15 }),
   })
-  // biome-ignore lint/suspicious/noConsole: the worker's log is where trouble with the queue belongs
-  boss.on('error', error => console.error(`queue: ${error.message}`))
+  boss.on('error', error => log.error({ error: error.message }, 'queue'))
   await boss.start()
   // a piece that a dead worker held is free again after a minute and a half
   const again = { retryLimit: 20, retryDelay: 1, expireInSeconds: 90 }
+  await boss.createQueue(deadQueue, { name: deadQueue, policy: 'standard' })
+  await boss.createQueue(nightlyQueue, { name: nightlyQueue, policy: 'short', retryLimit: 2 })
   // of one step or piece at most one waits, however many ask for it
-  for (const name of [stepQueue, taskQueue]) await boss.createQueue(name, { name, policy: 'short', ...again })
+  for (const name of [stepQueue, taskQueue]) {
+    const options = { name, policy: 'short', deadLetter: deadQueue, ...again } as const
+    await boss.createQueue(name, options)
+    // one that an earlier version made learns where its dead go
+    await boss.updateQueue(name, options)
+  }
   return boss
 }
 
@@ -61,10 +78,25 @@ function sender(): Promise<PgBoss> {
   return kept.boss
 }
 
-/** Hands a search to the workers. */
-export async function enqueueSearch(searchId: string): Promise<void> {
-  await sendStep(await sender(), searchId)
+/** Puts a search down and hands it to the workers: both, or neither. Answers its id. */
+export async function startSearch(...asked: ParametersAfter<typeof putSearch>): Promise<string> {
+  const boss = await sender()
+  return transaction(async trx => {
+    const id = await putSearch(trx, ...asked)
+    const connection = await trx.client.acquireConnection()
+    await boss.send(
+      stepQueue,
+      { searchId: id },
+      {
+        singletonKey: id,
+        db: { executeSql: (text: string, values: unknown[]) => connection.query(text, values) },
+      },
+    )
+    return id
+  }, always)
 }
+
+type ParametersAfter<F> = F extends (first: never, ...rest: infer R) => unknown ? R : never
 
 const sendStep = (boss: PgBoss, searchId: string) =>
   boss.send(stepQueue, { searchId }, { singletonKey: searchId })
@@ -197,13 +229,15 @@ async function orFail(job: PgBoss.JobWithMetadata<unknown>, work: () => Promise<
   } catch (error) {
     const about = stepSchema.loose().safeParse(job.data)
     if (job.retryCount < mostFailures || !about.success) throw error
-    // biome-ignore lint/suspicious/noConsole: the worker's log is where trouble with the queue belongs
-    console.error(`search ${about.data.searchId}:`, error)
-    await finishSearch(about.data.searchId, {
-      trouble: 'The search failed on the server; nothing was changed. Search again, or search here.',
-    })
+    log.error({ err: error, search: about.data.searchId }, 'search failed')
+    await giveUp(about.data.searchId)
   }
 }
+
+const giveUp = (searchId: string) =>
+  finishSearch(searchId, {
+    trouble: 'The search failed on the server; nothing was changed. Search again, or search here.',
+  })
 
 /** Works on searches until it is stopped; as many processes as there are machines may do so beside each other. */
 export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
@@ -220,6 +254,20 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
     for (const job of jobs) await orFail(job, () => piece(post, job.data, job.retryCount > 0))
     if (jobs.length === piecesAtATime) post.wake('pieces')
   })
+  await boss.work(deadQueue, often, async ([job]) => {
+    const about = stepSchema.loose().safeParse(job?.data)
+    if (about.success) await giveUp(about.data.searchId)
+  })
+  const sweep = async () => {
+    for (const id of await forsakenSearches(new Date())) await giveUp(id)
+  }
+  await sweep()
+  await boss.work(nightlyQueue, { batchSize: 1, pollingIntervalSeconds: 30 }, async () => {
+    await sweep()
+    await nightly(new Date())
+  })
+  // in the night of most firms
+  await boss.schedule(nightlyQueue, '23 8 * * *')
   return { stop: () => boss.stop({ graceful: true, timeout: 5000 }) }
 }
 

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import type { Knex } from 'knex'
 import * as z from 'zod'
 import { type Equipment, equipmentSchema } from '@/core/equipment'
 import { type Job, jobSchema } from '@/core/job/schema'
@@ -7,6 +8,7 @@ import { type Wishes, wishesSchema } from '@/core/search/space'
 import { type Stock, stockSchema } from '@/core/search/stock'
 import type { Answer } from '@/core/search/tasks'
 import { db } from '../db/connection'
+import { always, transaction } from '../db/transaction'
 import type { Actor } from '../people/types'
 
 export type SearchState = 'running' | 'done' | 'cancelled' | 'failed'
@@ -39,8 +41,9 @@ export interface SearchWork {
 
 const shown = ['id', 'state', 'done', 'what', 'result', 'sentence', 'trouble', 'wishes', 'job'] as const
 
-/** Puts a search down; whoever works takes it from there. A search of the same job that still runs is cancelled. */
-export async function startSearch(
+/** Puts a search down, in the transaction that also sends it on its way. A search of the same job that still runs is cancelled. */
+export async function putSearch(
+  trx: Knex,
   actor: Actor,
   jobId: string,
   job: Job,
@@ -49,23 +52,21 @@ export async function startSearch(
   at: Date,
 ): Promise<string> {
   const id = randomUUID()
-  await db().transaction(async trx => {
-    await trx('design_search')
-      .where({ firm_id: actor.firmId, job_id: jobId, state: 'running' })
-      .update({ state: 'cancelled' })
-    await trx('design_search').insert({
-      id,
-      firm_id: actor.firmId,
-      job_id: jobId,
-      job: JSON.stringify(job),
-      catalogue: JSON.stringify(catalogue),
-      wishes: JSON.stringify(wishes),
-      stock: JSON.stringify(stock),
-      seed: 1,
-      draws: 200,
-      state: 'running',
-      created_at: at,
-    })
+  // one at a time for each job: two who start at once leave one search running
+  await trx('job').where({ id: jobId, firm_id: actor.firmId }).forUpdate().first('id')
+  await cancelSearches(actor, jobId, trx)
+  await trx('design_search').insert({
+    id,
+    firm_id: actor.firmId,
+    job_id: jobId,
+    job: JSON.stringify(job),
+    catalogue: JSON.stringify(catalogue),
+    wishes: JSON.stringify(wishes),
+    stock: JSON.stringify(stock),
+    seed: 1,
+    draws: 200,
+    state: 'running',
+    created_at: at,
   })
   return id
 }
@@ -74,15 +75,30 @@ export async function startSearch(
 export async function latestSearch(actor: Actor, jobId: string): Promise<SearchRecord | null> {
   const row = await db()('design_search')
     .where({ firm_id: actor.firmId, job_id: jobId })
-    .orderBy('created_at', 'desc')
+    .orderBy('seq', 'desc')
     .first(...shown)
   return row ? { ...row, job: jobSchema.parse(row.job), wishes: wishesSchema.parse(row.wishes) } : null
 }
 
-export async function cancelSearches(actor: Actor, jobId: string): Promise<void> {
-  await db()('design_search')
+/** Cancels what runs of a job; neither answers nor work on the queue stay behind. */
+export async function cancelSearches(actor: Actor, jobId: string, trx: Knex = db()): Promise<void> {
+  const cancelled: { id: string }[] = await trx('design_search')
     .where({ firm_id: actor.firmId, job_id: jobId, state: 'running' })
     .update({ state: 'cancelled' })
+    .returning('id')
+  for (const { id } of cancelled) await clearAway(id, trx)
+}
+
+/** Takes away what a search that is over has left: answers of its pieces, and work that nobody has begun. */
+async function clearAway(id: string, trx: Knex): Promise<void> {
+  await trx('design_search_task').where({ search_id: id }).delete()
+  const queue = await trx.raw(`select to_regclass('pgboss.job') is not null as there`)
+  if (queue.rows[0].there)
+    await trx
+      .withSchema('pgboss')
+      .from('job')
+      .whereRaw(`data->>'searchId' = ? and state < 'active'`, [id])
+      .delete()
 }
 
 /** The work of a search, whichever firm's: only the queue's own workers ask, by an id that they were given. */
@@ -116,12 +132,14 @@ export const hasAnswer = async (id: string, key: string): Promise<boolean> =>
 
 /** Keeps an answer; one that is there already stays, and false comes back. */
 export async function keepAnswer(id: string, key: string, answer: Answer): Promise<boolean> {
-  const kept = await db()('design_search_task')
-    .insert({ search_id: id, key, answer: JSON.stringify(answer) })
-    .onConflict(['search_id', 'key'])
-    .ignore()
-    .returning('key')
-  return kept.length > 0
+  // of a search that is over nothing is kept
+  const kept = await db().raw(
+    `insert into design_search_task (search_id, key, answer)
+     select id, ?, ? from design_search where id = ? and state = 'running' for share
+     on conflict do nothing returning key`,
+    [key, JSON.stringify(answer), id],
+  )
+  return kept.rows.length > 0
 }
 
 /** How many answers of a piece’s round are there. */
@@ -142,19 +160,32 @@ export async function finishSearch(
   id: string,
   outcome: { result: SearchResult; sentence: string } | { trouble: string },
 ): Promise<void> {
-  await db()('design_search')
-    .where({ id, state: 'running' })
-    .update(
-      'result' in outcome
-        ? {
-            state: 'done',
-            done: 1,
-            what: 'Done',
-            result: JSON.stringify(outcome.result),
-            sentence: outcome.sentence,
-          }
-        : { state: 'failed', trouble: outcome.trouble },
+  await transaction(async trx => {
+    await trx('design_search')
+      .where({ id, state: 'running' })
+      .update(
+        'result' in outcome
+          ? {
+              state: 'done',
+              done: 1,
+              what: 'Done',
+              result: JSON.stringify(outcome.result),
+              sentence: outcome.sentence,
+            }
+          : { state: 'failed', trouble: outcome.trouble },
+      )
+    await clearAway(id, trx)
+  }, always)
+}
+
+/** Searches that are said to run, and for which no work is on the queue since an hour: nobody will end them. */
+export async function forsakenSearches(now: Date): Promise<string[]> {
+  const rows: { id: string }[] = await db()('design_search')
+    .where({ state: 'running' })
+    .where('created_at', '<', new Date(now.getTime() - 3_600_000))
+    .whereRaw(
+      `not exists (select from pgboss.job q where q.data->>'searchId' = design_search.id::text and q.state <= 'active')`,
     )
-  // the pieces have served
-  await db()('design_search_task').where({ search_id: id }).delete()
+    .select('id')
+  return rows.map(r => r.id)
 }

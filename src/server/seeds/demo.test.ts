@@ -69,7 +69,7 @@ test('the day-care’s run time by hand', () => {
 
 test('seeding is idempotent, and what is read back is what was written', async () => {
   await seedDemo()
-  expect(await seedDemo()).toBe(false)
+  expect(await seedDemo()).toBeNull()
   const people = await listPeople(demoFirmSlug)
   expect(people.map(p => p.label)).toEqual(['Designer', 'Field technician'])
   const [actor] = people

@@ -11,6 +11,7 @@ import { takeIn } from '../photos/intake'
 import { savePacked, savePhoto } from '../photos/repository'
 import { takeIntervals } from '../utility/intake'
 import { saveIntervals } from '../utility/repository'
+import { storedForm } from '../utility/stored'
 import { catalogue, stock } from './catalogue'
 import { logFiles, logIdOf, packedName, yearFiles } from './files'
 import { demoJobs } from './jobs'
@@ -50,7 +51,7 @@ async function keepYear({ name, job, fileId, seriesId }: (typeof yearFiles)[numb
   if (!seriesId) return
   const taken = await takeIntervals(Readable.from([await promisify(gunzip)(packed)]), 'Eastern')
   if (!taken.ok) throw new Error(`the year of ${name} cannot be read`)
-  await saveIntervals(designer, jobId, `${name}.xml`, taken.value.intervals, at, seriesId)
+  await saveIntervals(designer, jobId, `${name}.xml`, await storedForm(taken.value.intervals), at, seriesId)
 }
 
 async function keepLog({ name, job }: (typeof logFiles)[number], n: number, at: Date) {
@@ -65,22 +66,34 @@ async function keepLog({ name, job }: (typeof logFiles)[number], n: number, at: 
     )
 }
 
-/** The demo firm, its catalogue and jobs, the same bits every time. Leaves what is already there as it is. */
-export async function seedDemo(): Promise<boolean> {
-  const there = await db()('firm').where({ slug: demoFirmSlug }).first('id')
-  if (there) return false
-  await db()('firm').insert({ id: designer.firmId, slug: demoFirmSlug, name: 'Headwater Electric' })
-  await db()('person').insert(
-    [designer, technician].map(p => ({ id: p.personId, firm_id: p.firmId, label: p.label, role: p.role })),
-  )
+/**
+ * The demo firm, its catalogue and jobs, the same bits every time. What is whole already is left as it is, whatever was made of
+ * it since; what a killed run left half written is written to the end. Answers which, or null.
+ */
+export async function seedDemo(): Promise<'written' | 'written to the end' | null> {
+  const [mark] = await db()('setting').where({ key: 'demo' }).select('value')
+  if (mark?.value === 'whole') return null
+  const begun = await db()('firm').where({ slug: demoFirmSlug }).first('id')
+  await db()('firm')
+    .insert({ id: designer.firmId, slug: demoFirmSlug, name: 'Headwater Electric' })
+    .onConflict()
+    .ignore()
+  await db()('person')
+    .insert(
+      [designer, technician].map(p => ({ id: p.personId, firm_id: p.firmId, label: p.label, role: p.role })),
+    )
+    .onConflict()
+    .ignore()
   await addEquipment(designer, catalogue)
   await setStock(designer, stock)
   for (const [i, { id, job }] of demoJobs.entries()) {
     const at = new Date(clock.getTime() - i * 86_400_000)
-    await createJob(designer, job, 'opened from the demo', at, id)
+    if (!(await db()('job').where({ id }).first('id')))
+      await createJob(designer, job, 'opened from the demo', at, id)
     for (const photo of job.photos) await keepPhoto(id, photo.id, at)
   }
   for (const year of yearFiles) await keepYear(year, clock)
   for (const [n, log] of logFiles.entries()) await keepLog(log, n, clock)
-  return true
+  await db()('setting').insert({ key: 'demo', value: '"whole"' })
+  return begun ? 'written to the end' : 'written'
 }

@@ -5,10 +5,11 @@ import { greenButtonReader } from '@/core/formats/green-button'
 import { intervalCsvReader, type Zone } from '@/core/formats/interval-csv'
 import type { Intervals } from '@/core/loads/intervals'
 import { fail, fault, type Outcome, ok } from '@/core/outcome'
-import { kindOfFile } from '../photos/file-kind'
+import { kindOfFile } from '../files/file-kind'
 
 /** The largest file of interval data that is read, in bytes. */
 export const largestIntervalFile = 250_000_000
+export const tooLargeIntervals = `The file is larger than ${largestIntervalFile / 1e6} MB: ask for one year at a time.`
 
 export interface TakenIn {
   intervals: Intervals
@@ -40,12 +41,7 @@ export async function takeIntervals(parts: AsyncIterable<Uint8Array>, zone: Zone
   }
   for await (const part of parts) {
     size += part.length
-    if (size > largestIntervalFile)
-      return stop(
-        fail(
-          fault('$', `The file is larger than ${largestIntervalFile / 1e6} MB: ask for one year at a time.`),
-        ),
-      )
+    if (size > largestIntervalFile) return stop(fail(fault('$', tooLargeIntervals)))
     if (!reader) {
       const sniffed = kindOfFile(part)
       if (!sniffed.ok) return stop(sniffed)

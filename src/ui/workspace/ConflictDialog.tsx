@@ -19,6 +19,9 @@ export function ConflictDialog() {
       <DialogContent>
         <h3>Saved by others</h3>
         <ul>
+          {conflict.others.changes > conflict.since.length && (
+            <li>{plural(conflict.others.changes - conflict.since.length, 'earlier change')}</li>
+          )}
           {conflict.since.map(r => (
             <li key={r.revision}>
               {r.person} {r.sentence} (revision {r.revision})

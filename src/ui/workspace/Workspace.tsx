@@ -139,8 +139,8 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
 }
 
 function UndoRedo() {
-  const undo = useWorkspace(s => s.undo)
-  const redo = useWorkspace(s => s.redo)
+  const undo = useWorkspace(s => s.undos[0] ?? null)
+  const redo = useWorkspace(s => s.redos[0] ?? null)
   const back = useWorkspace(s => s.back)
   return (
     <>

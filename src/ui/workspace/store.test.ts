@@ -11,8 +11,8 @@ function fakeServer() {
       id: 'job',
       job: alderHollow,
       revision: 1,
-      undo: null,
-      redo: null,
+      undos: [],
+      redos: [],
       archived: false,
     } as JobRecord,
     away: false,
@@ -35,6 +35,7 @@ function fakeServer() {
         {
           record: server.record,
           since: [{ revision: 2, person: 'Other', sentence: 'set the outage' }],
+          others: { changes: 1, customersOnly: false },
           applied: [],
         },
         { status: 409 },
@@ -42,7 +43,12 @@ function fakeServer() {
     for (const change of changes) {
       const next = applyOperation(server.record.job, change.operation)
       if (!next.ok) return Response.json({ message: 'no', faults: next.faults }, { status: 400 })
-      server.record = { ...server.record, job: next.value, revision: server.record.revision + 1, undo: 'it' }
+      server.record = {
+        ...server.record,
+        job: next.value,
+        revision: server.record.revision + 1,
+        undos: ['it'],
+      }
     }
     return Response.json({ record: server.record })
   }

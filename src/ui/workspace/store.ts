@@ -3,7 +3,7 @@ import { createStore, type StoreApi, useStore } from 'zustand'
 import { type Evaluation, evaluate } from '@/core/job/evaluate'
 import { applyOperation, describeOperation, type Operation } from '@/core/job/operations'
 import { circuitOf, tiedPanel } from '@/core/job/panels'
-import type { JobRecord, Revision } from '@/core/job/record'
+import type { JobRecord, Others, Revision } from '@/core/job/record'
 import type { Job } from '@/core/job/schema'
 import type { Fault } from '@/core/outcome'
 import type { Panel } from '@/core/panel/schema'
@@ -14,6 +14,7 @@ import type { Pending } from './record'
 interface Conflict {
   record: JobRecord
   since: Revision[]
+  others: Others
 }
 
 /** A job as this machine had it last, with what was not saved yet. */
@@ -31,8 +32,9 @@ export interface WorkspaceState {
   evaluation: Evaluation
   /** the revision that the server last confirmed */
   revision: number
-  undo: string | null
-  redo: string | null
+  /** what undo takes back and redo brings back once everything that waits is written, the next first */
+  undos: readonly string[]
+  redos: readonly string[]
   pending: Pending[]
   saving: 'idle' | 'sending' | 'waiting'
   conflict: Conflict | null
@@ -72,12 +74,11 @@ function keep(id: string, revision: number, pending: readonly Pending[]) {
   else sessionStorage.removeItem(keptKey(id))
 }
 
-/** Applies pending changes on top of a job; what cannot be applied any more is told. */
-function onTop(
-  job: Job,
-  pending: readonly Pending[],
-  newIds = true,
-): { job: Job; kept: Pending[]; lost: string[] } {
+/**
+ * Applies pending changes on top of what others wrote; what cannot be applied any more is told. A step back or forth stays
+ * behind: it meant what stood before.
+ */
+function onTop(job: Job, pending: readonly Pending[]): { job: Job; kept: Pending[]; lost: string[] } {
   let now = job
   const kept: Pending[] = []
   const lost: string[] = []
@@ -86,11 +87,35 @@ function onTop(
     const outcome = applyOperation(now, change.operation)
     if (outcome.ok) {
       now = outcome.value
-      kept.push(newIds ? { ...change, id: crypto.randomUUID() } : change)
+      kept.push({ ...change, id: crypto.randomUUID() })
     } else lost.push(`${change.sentence} (${outcome.faults.map(faultLine).join('; ')})`)
   }
   return { job: now, kept, lost }
 }
+
+/** How a job looks with what waits to be written; what a step back or forth comes to, only the server knows. */
+function shownWith(job: Job, pending: readonly Pending[]): Job {
+  return pending.reduce((now, change) => {
+    const outcome = change.kind === 'do' ? applyOperation(now, change.operation) : null
+    return outcome?.ok ? outcome.value : now
+  }, job)
+}
+
+type Ways = Pick<WorkspaceState, 'undos' | 'redos'>
+
+/** The ways back and forth after a change: what does not exist is never asked for. */
+function waysAfter({ undos, redos }: Ways, change: Pending): Ways {
+  if (change.kind === 'do') return { undos: [change.sentence, ...undos], redos: [] }
+  const [from, to] = change.kind === 'undo' ? [undos, redos] : [redos, undos]
+  const [next, ...rest] = from
+  if (next === undefined) return { undos, redos }
+  return change.kind === 'undo'
+    ? { undos: rest, redos: [next, ...to] }
+    : { undos: [next, ...to], redos: rest }
+}
+
+const waysOf = ({ undos, redos }: Ways, pending: readonly Pending[]): Ways =>
+  pending.reduce(waysAfter, { undos, redos })
 
 const evaluated = (job: Job) => ({ job, evaluation: evaluate(job) })
 const gatherMs = 60
@@ -102,11 +127,12 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
   let waitMs = 1000
 
   const store = createStore<WorkspaceState>((set, get) => {
-    const adopt = (next: JobRecord) => ({
-      ...evaluated(next.job),
+    /** What the server has, with what waits here on top of it. */
+    const adopt = (next: JobRecord, pending: Pending[] = []) => ({
+      ...evaluated(shownWith(next.job, pending)),
+      ...waysOf(next, pending),
       revision: next.revision,
-      undo: next.undo,
-      redo: next.redo,
+      pending,
     })
 
     const queue = (changes: Pending[]) => {
@@ -133,34 +159,35 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
       if (answer.ok) return written(answer.data.record, sent)
       if (answer.status === 409) return stale(answer.body as Conflict & { applied: string[] })
       if (answer.status === 0 || answer.status >= 500) return later()
-      return refused(answer.faults.map(faultLine).join('; ') || answer.message)
+      return refused(
+        answer.faults.map(faultLine).join('; ') || answer.message,
+        refusedId(answer.body, answer.faults, sent),
+      )
     }
 
     function written(next: JobRecord, sent: Pending[]) {
       waitMs = 1000
       const left = get().pending.slice(sent.length)
       const moved = sent.some(c => c.kind !== 'do')
-      if (moved) {
-        const rest = onTop(next.job, left)
-        set({ ...adopt(next), ...evaluated(rest.job), pending: rest.kept, saving: 'idle' })
-        keep(next.id, next.revision, rest.kept)
-      } else {
-        set({ revision: next.revision, undo: next.undo, redo: next.redo, pending: left, saving: 'idle' })
-        keep(next.id, next.revision, left)
-      }
+      set(
+        moved
+          ? { ...adopt(next, left), saving: 'idle' }
+          : { ...waysOf(next, left), revision: next.revision, pending: left, saving: 'idle' },
+      )
+      keep(next.id, next.revision, left)
       void send()
     }
 
-    function stale({ record: theirs, since, applied }: Conflict & { applied: string[] }) {
+    function stale({ record: theirs, since, others, applied }: Conflict & { applied: string[] }) {
       const pending = get().pending.filter(c => !applied.includes(c.id))
       set({ pending, saving: 'idle' })
-      const rest = mayMerge(theirs.job, since, pending) ? onTop(theirs.job, pending) : null
+      const rest = mayMerge(theirs.job, others, pending) ? onTop(theirs.job, pending) : null
       if (rest && !rest.lost.length) {
-        set({ ...adopt(theirs), ...evaluated(rest.job), pending: rest.kept, notice: told(since) })
+        set({ ...adopt(theirs, rest.kept), notice: told(since) })
         keep(theirs.id, theirs.revision, rest.kept)
         return void send()
       }
-      if (pending.length) set({ conflict: { record: theirs, since } })
+      if (pending.length) set({ conflict: { record: theirs, since, others } })
       else set({ ...adopt(theirs), notice: told(since) })
       keep(theirs.id, get().revision, pending)
     }
@@ -174,11 +201,18 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
       waitMs = Math.min(waitMs * 2, longestWaitMs)
     }
 
-    async function refused(why: string) {
+    /** What was refused is left out and told; what else waits stays, and is sent again. */
+    async function refused(why: string, changeId: string | null) {
       const answer = await call<{ record: JobRecord }>(`/api/jobs/${get().id}`, 'GET')
       if (!answer.ok) return later()
-      set({ ...adopt(answer.data.record), pending: [], saving: 'idle', notice: `Not saved: ${why}` })
-      keep(get().id, answer.data.record.revision, [])
+      const { record: next } = answer.data
+      const left = changeId === null ? [] : get().pending.filter(c => c.id !== changeId)
+      // what cannot be done without it goes with it
+      const rest = onTop(next.job, left)
+      const told = [why, ...rest.lost].join('; ')
+      set({ ...adopt(next, rest.kept), saving: 'idle', notice: `Not saved: ${told}` })
+      keep(get().id, next.revision, rest.kept)
+      void send()
     }
 
     return {
@@ -186,8 +220,8 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
       person,
       ...evaluated(record.job),
       revision: record.revision,
-      undo: record.undo,
-      redo: record.redo,
+      undos: record.undos,
+      redos: record.redos,
       pending: [],
       saving: 'idle',
       conflict: null,
@@ -212,13 +246,15 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
           })
           job = outcome.value
         }
-        set({ ...evaluated(job), undo: changes.at(-1)?.sentence ?? null, redo: null })
+        set({ ...evaluated(job), ...waysOf(get(), changes) })
         queue(changes)
         return []
       },
       back: kind => {
-        if (get()[kind] === null) return
-        queue([{ id: crypto.randomUUID(), kind, sentence: kind }])
+        if (!get()[`${kind}s`].length) return
+        const change: Pending = { id: crypto.randomUUID(), kind, sentence: kind }
+        set(waysAfter(get(), change))
+        queue([change])
       },
       resolve: choice => {
         const { conflict, pending } = get()
@@ -228,9 +264,7 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
             ? { job: conflict.record.job, kept: [], lost: [] }
             : onTop(conflict.record.job, pending)
         set({
-          ...adopt(conflict.record),
-          ...evaluated(rest.job),
-          pending: rest.kept,
+          ...adopt(conflict.record, rest.kept),
           conflict: null,
           notice: rest.lost.length ? `No longer possible, and left out: ${rest.lost.join('; ')}` : null,
         })
@@ -242,8 +276,13 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
         if (!text || get().pending.length) return
         const kept: { revision: number; pending: Pending[] } = JSON.parse(text)
         // the server knows them by their ids: what it has written already is not written again
-        const rest = onTop(get().job, kept.pending, false)
-        set({ ...evaluated(rest.job), pending: kept.pending, revision: kept.revision })
+        const job = shownWith(get().job, kept.pending)
+        set({
+          ...evaluated(job),
+          ...waysOf(get(), kept.pending),
+          pending: kept.pending,
+          revision: kept.revision,
+        })
         void send()
       },
       restore: kept => {
@@ -253,12 +292,14 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
           ...kept.pending,
           ...get().pending.filter(c => !kept.pending.some(k => k.id === c.id)),
         ]
-        const job = onTop(
-          kept.job,
-          get().pending.filter(c => !kept.pending.some(k => k.id === c.id)),
-          false,
-        ).job
-        set({ ...evaluated(job), revision: kept.revision, pending })
+        const here = get().pending.filter(c => !kept.pending.some(k => k.id === c.id))
+        const came = pending.filter(c => !had.has(c.id))
+        set({
+          ...evaluated(shownWith(kept.job, here)),
+          ...waysOf(get(), came),
+          revision: kept.revision,
+          pending,
+        })
         if (pending.some(c => !had.has(c.id))) void send()
       },
       refresh: async () => {
@@ -293,9 +334,9 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
  * Whether changes made here may go on top of others' without asking: when the others are customers, who touch only what
  * they were asked for; or when all that is done here is tracing, and nobody else traced those circuits.
  */
-function mayMerge(theirs: Job, since: readonly Revision[], pending: readonly Pending[]): boolean {
+function mayMerge(theirs: Job, others: Others, pending: readonly Pending[]): boolean {
   if (!pending.length) return false
-  if (since.length && since.every(r => r.role === 'customer')) return true
+  if (others.changes && others.customersOnly) return true
   return pending.every(({ kind, ...change }) => {
     if (kind !== 'do' || !('operation' in change)) return false
     const { operation } = change
@@ -304,6 +345,14 @@ function mayMerge(theirs: Job, since: readonly Revision[], pending: readonly Pen
     const traced = circuitOf(theirs, operation.circuitId)?.circuit.traced
     return !traced || traced.by === operation.traced.by || traced.on < operation.traced.on
   })
+}
+
+/** The change that was refused: as the server names it, or by its place where a fault of the batch stands. */
+function refusedId(body: unknown, faults: readonly Fault[], sent: readonly Pending[]): string | null {
+  const named = body !== null && typeof body === 'object' && 'changeId' in body ? body.changeId : null
+  if (typeof named === 'string') return named
+  const place = faults.map(f => /^changes\[(\d+)\]/.exec(f.path)?.[1]).find(n => n !== undefined)
+  return place === undefined ? null : (sent[Number(place)]?.id ?? null)
 }
 
 /** The panel on the screen. */

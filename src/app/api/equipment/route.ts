@@ -1,9 +1,9 @@
 import * as z from 'zod'
 import { equipmentSchema } from '@/core/equipment'
-import { readEquipmentCsv, readEquipmentJson } from '@/core/formats/equipment-csv'
 import { line } from '@/core/quantity'
 import { expansionKey, stockSchema } from '@/core/search/stock'
 import { listEquipment, listStock, putEquipment, setStock } from '@/server/catalogue/repository'
+import { readCatalogueAside } from '@/server/files/desk'
 import { bodyAs, handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
 import type { Actor } from '@/server/people/types'
@@ -35,7 +35,7 @@ export const POST = handle(async request => {
   const actor = await currentActor()
   const had = await listEquipment(actor)
   if (change.act === 'import') {
-    const read = change.format === 'csv' ? readEquipmentCsv(change.text) : readEquipmentJson(change.text)
+    const read = await readCatalogueAside(change.format, change.text)
     if (!read.ok)
       return refuse(422, 'Nothing was taken over: put these right and read the file again.', read.faults)
     const versionOf = (id: string) => had.find(h => h.id === id)?.version ?? 0

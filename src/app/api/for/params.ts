@@ -1,8 +1,9 @@
+import type { Knex } from 'knex'
 import type { Operation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
 import { line } from '@/core/quantity'
 import { refuse } from '@/server/http/handle'
-import { countUpload, type Opened, openLink, writeAsCustomer } from '@/server/links/repository'
+import { type Opened, openLink, takeFromCustomer } from '@/server/links/repository'
 
 export interface LinkParams {
   params: Promise<{ token: string }>
@@ -20,30 +21,27 @@ export function requestKey(request: Request): string {
   return key.success ? key.data : refuse(400, 'The upload does not say what it is for; open the page again.')
 }
 
-export async function counted(opened: Opened): Promise<void> {
-  if (!(await countUpload(opened)))
-    refuse(429, 'This link has taken as many pictures and files as it may. Ask the installer for a new one.')
-}
-
 /** Who stands in the record, and the day. */
 export const sender = ({ customer }: Opened) => ({
   by: customer.label,
   on: new Date().toISOString().slice(0, 10),
 })
 
-/** Writes, or refuses in words: when it is no longer asked for, or cannot be taken. */
-export async function write(opened: Opened, operations: (job: Job) => Operation[]): Promise<void> {
-  let asked = false
-  const faults = await writeAsCustomer(
-    opened,
-    job => {
-      const made = operations(job)
-      asked = made.length > 0
-      return made
-    },
-    new Date(),
-  )
-  if (!asked) refuse(409, 'This is no longer asked for. Open the page again to see what is.')
-  const [first] = faults
-  if (first) refuse(400, `It cannot be taken: ${first.message}`, faults)
+/** Takes in what was sent, or refuses in words: when it is no longer asked for, is too much, or cannot be taken. */
+export async function take(
+  opened: Opened,
+  operations: (job: Job) => Operation[],
+  sent: { bytes: number; keep: (trx: Knex) => Promise<unknown> } | null = null,
+): Promise<void> {
+  const outcome = await takeFromCustomer(opened, operations, new Date(), sent)
+  switch (outcome.state) {
+    case 'nothing':
+      return refuse(409, 'This is no longer asked for. Open the page again to see what is.')
+    case 'enough':
+      return refuse(429, 'This link has taken as much as it may. Ask the installer for a new one.')
+    case 'gone':
+      return refuse(404, 'This job is no longer here. Ask the installer.')
+    case 'refused':
+      return refuse(400, `It cannot be taken: ${outcome.faults[0]?.message ?? ''}`, outcome.faults)
+  }
 }

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next'
 import { calculators } from '@/core/calculators'
+import { forPage } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
 import { Bench } from '@/ui/bench/Bench'
 import { givenIn } from './given'
@@ -15,11 +16,10 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 }
 
 export default async function BenchPage({ searchParams }: Props) {
-  const actor = await currentActor()
-  return (
-    <Bench
-      person={{ label: actor.label, firm: actor.firm, people: actor.people }}
-      {...(await givenIn(actor, await searchParams))}
-    />
-  )
+  const asked = await searchParams
+  const { actor, given } = await forPage(async () => {
+    const actor = await currentActor()
+    return { actor, given: await givenIn(actor, asked) }
+  })
+  return <Bench person={{ label: actor.label, firm: actor.firm, people: actor.people }} {...given} />
 }

@@ -2,6 +2,7 @@ import type { Metadata } from 'next'
 import { headers } from 'next/headers'
 import { notFound } from 'next/navigation'
 import { askedOfCustomer } from '@/core/ask/sent'
+import { forPage } from '@/server/http/handle'
 import { openLink } from '@/server/links/repository'
 import { CustomerPage } from '@/ui/for/CustomerPage'
 
@@ -19,7 +20,7 @@ interface Params {
 export default async function ForCustomer({ params }: Params) {
   await headers()
   const { token } = await params
-  const opened = await openLink(token, new Date())
+  const opened = await forPage(() => openLink(token, new Date()))
   if (!opened) notFound()
   return (
     <CustomerPage

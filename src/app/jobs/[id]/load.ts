@@ -1,13 +1,16 @@
 import { notFound } from 'next/navigation'
 import { cache } from 'react'
 import * as z from 'zod'
+import { forPage } from '@/server/http/handle'
 import { readJobRecord } from '@/server/jobs/repository'
 import { currentActor } from '@/server/people/actor'
 
 /** The job of the address for the person who asks, once per request; the missing screen when there is none. */
 export const loadJob = cache(async (id: string) => {
-  const actor = await currentActor()
-  const record = z.uuid().safeParse(id).success ? await readJobRecord(actor, id) : null
+  const { actor, record } = await forPage(async () => {
+    const actor = await currentActor()
+    return { actor, record: z.uuid().safeParse(id).success ? await readJobRecord(actor, id) : null }
+  })
   if (!record) notFound()
   return { record, actor, person: { label: actor.label, firm: actor.firm, people: actor.people } }
 })

@@ -10,7 +10,7 @@ export { alderHollow, fernbrook, millStreet, ospreyPoint, quarryRidge, saltmarsh
 /** The demo jobs, one for each school of the trade. */
 export const demoJobs = [alderHollow, saltmarshLane, quarryRidge, millStreet, fernbrook, ospreyPoint].map(
   (job, i) => ({
-    id: `5a1de000-0000-4000-8000-00000000000${i + 1}`,
+    id: `5a1de000-0000-4000-8000-${String(i + 1).padStart(12, '0')}`,
     job,
   }),
 )

@@ -1,6 +1,6 @@
 import { answerSchema, answerSent, askedOfCustomer } from '@/core/ask/sent'
 import { bodyAs, handle } from '@/server/http/handle'
-import { type LinkParams, linkOf, sender, write } from '../params'
+import { type LinkParams, linkOf, sender, take } from '../params'
 
 /** What is asked by this link. */
 export const GET = handle(async (_request, { params }: LinkParams) => {
@@ -12,7 +12,7 @@ export const GET = handle(async (_request, { params }: LinkParams) => {
 export const POST = handle(async (request, { params }: LinkParams) => {
   const opened = await linkOf(params)
   const answer = await bodyAs(request, answerSchema)
-  await write(opened, job => answerSent(job, answer, sender(opened)))
+  await take(opened, job => answerSent(job, answer, sender(opened)))
   const { job } = await linkOf(params)
   return { asked: askedOfCustomer(job) }
 })

@@ -8,7 +8,7 @@ interface Params {
   params: Promise<{ photoId: string }>
 }
 
-/** A photograph of the firm; `?size=thumbnail` for the small one. Its bytes never change. */
+/** A photograph of the firm; `?size=thumbnail` for the small one. */
 export const GET = handle(async (request, { params }: Params) => {
   const { photoId } = await params
   const small = new URL(request.url).searchParams.get('size') === 'thumbnail'
@@ -17,6 +17,6 @@ export const GET = handle(async (request, { params }: Params) => {
     : null
   if (!bytes) return refuse(404, 'This photograph is not kept here.')
   return new NextResponse(new Uint8Array(bytes), {
-    headers: { 'content-type': 'image/jpeg', 'cache-control': 'private, max-age=31536000, immutable' },
+    headers: { 'content-type': 'image/jpeg' },
   })
 })

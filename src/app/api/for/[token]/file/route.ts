@@ -1,10 +1,11 @@
+import { randomUUID } from 'node:crypto'
 import { askedOfCustomer, fileSent } from '@/core/ask/sent'
 import { line } from '@/core/quantity'
+import { kindOfFile } from '@/server/files/file-kind'
 import { bodyBytes, handle, refuse } from '@/server/http/handle'
-import { kindOfFile } from '@/server/photos/file-kind'
 import { largestUpload } from '@/server/photos/intake'
-import { saveFile } from '@/server/photos/repository'
-import { counted, type LinkParams, linkOf, requestKey, sender, write } from '../../params'
+import { packed, savePacked } from '@/server/photos/repository'
+import { type LinkParams, linkOf, requestKey, sender, take } from '../../params'
 
 const tooLarge =
   'This file is larger than 20 MB. Ask the utility’s site for one year at a time, or hourly instead of quarter-hourly.'
@@ -18,8 +19,18 @@ export const POST = handle(async (request, { params }: LinkParams) => {
   const content = await bodyBytes(request, largestUpload, tooLarge)
   const kind = kindOfFile(content)
   if (!kind.ok) return refuse(415, kind.faults[0]?.message ?? '', kind.faults)
-  await counted(opened)
-  const id = await saveFile(opened.customer, opened.jobId, { name, kind: kind.value, content }, new Date())
-  await write(opened, job => fileSent(job, key, { id, name, bytes: content.length }, sender(opened)))
+  const [id, small] = [randomUUID(), await packed(content)]
+  await take(opened, job => fileSent(job, key, { id, name, bytes: content.length }, sender(opened)), {
+    bytes: small.length,
+    keep: trx =>
+      savePacked(
+        opened.customer,
+        opened.jobId,
+        { name, kind: kind.value, packed: small },
+        new Date(),
+        id,
+        trx,
+      ),
+  })
   return { asked: askedOfCustomer((await linkOf(params)).job) }
 })

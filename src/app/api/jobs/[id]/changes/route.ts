@@ -1,7 +1,7 @@
 import { NextResponse } from 'next/server'
 import * as z from 'zod'
 import { operationSchema } from '@/core/job/operations'
-import { bodyAs, gone, handle, refuse } from '@/server/http/handle'
+import { bodyAs, gone, handle } from '@/server/http/handle'
 import { changeJob } from '@/server/jobs/repository'
 import { currentActor } from '@/server/people/actor'
 import type { JobParams } from '../../params'
@@ -35,7 +35,10 @@ export const POST = handle(async (request, { params }: JobParams) => {
         { status: 409 },
       )
     case 'refused':
-      return refuse(400, 'The change cannot be made.', outcome.faults)
+      return NextResponse.json(
+        { message: 'The change cannot be made.', faults: outcome.faults, changeId: outcome.changeId },
+        { status: 400 },
+      )
     case 'gone':
       return gone()
   }

@@ -1,9 +1,12 @@
+import { randomUUID } from 'node:crypto'
 import type { Zone } from '@/core/formats/interval-csv'
+import { always, transaction } from '@/server/db/transaction'
+import { readUtilityAside } from '@/server/files/desk'
 import { refuse } from '@/server/http/handle'
 import type { Actor } from '@/server/people/types'
 import { savePacked } from '@/server/photos/repository'
-import { takeIntervals } from '@/server/utility/intake'
-import { type SeriesAbout, saveIntervals } from '@/server/utility/repository'
+import { saveIntervals } from '@/server/utility/repository'
+import type { SeriesAbout } from '@/server/utility/stored'
 
 /** A buffer in pieces, so that it is read like a stream. */
 export async function* partsOf(content: Uint8Array): AsyncGenerator<Uint8Array> {
@@ -20,10 +23,12 @@ export async function keepIntervals(
   zone: Zone,
   keepFile: boolean,
 ): Promise<SeriesAbout> {
-  const taken = await takeIntervals(parts, zone)
+  const taken = await readUtilityAside(parts, zone)
   if (!taken.ok) return refuse(415, taken.faults[0]?.message ?? '', taken.faults)
-  const { intervals, kind, packed } = taken.value
+  const { stored, kind, packed } = taken.value
   const now = new Date()
-  if (keepFile) await savePacked(actor, jobId, { name, kind, packed }, now)
-  return saveIntervals(actor, jobId, name, intervals, now)
+  return transaction(async trx => {
+    if (keepFile) await savePacked(actor, jobId, { name, kind, packed }, now, randomUUID(), trx)
+    return saveIntervals(actor, jobId, name, stored, now, randomUUID(), trx)
+  }, always)
 }

@@ -2,9 +2,10 @@ import * as z from 'zod'
 import { zoneNames } from '@/core/formats/interval-csv'
 import { utilityViews } from '@/core/loads/utility-year'
 import { line } from '@/core/quantity'
-import { handle, refuse } from '@/server/http/handle'
+import { bodyParts, handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
 import { readFile } from '@/server/photos/repository'
+import { largestIntervalFile, tooLargeIntervals } from '@/server/utility/intake'
 import { listIntervals, readMeter } from '@/server/utility/repository'
 import { type JobParams, jobOf } from '../../params'
 import { keepIntervals, partsOf } from './keep'
@@ -48,7 +49,7 @@ export const POST = handle(async (request, { params }: JobParams) => {
     actor,
     id,
     (named.success && named.data) || 'utility file',
-    request.body,
+    bodyParts(request, largestIntervalFile, tooLargeIntervals),
     zone.data,
     true,
   )

@@ -1,8 +1,8 @@
 import * as z from 'zod'
 import { line } from '@/core/quantity'
+import { kindOfFile } from '@/server/files/file-kind'
 import { bodyBytes, handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
-import { kindOfFile } from '@/server/photos/file-kind'
 import { listFiles, saveFile } from '@/server/photos/repository'
 import { type JobParams, jobOf } from '../../params'
 

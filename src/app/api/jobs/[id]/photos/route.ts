@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import * as z from 'zod'
+import { readPhotographAside } from '@/server/files/desk'
 import { bodyBytes, handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
-import { largestUpload, takeIn, tooLargeUpload } from '@/server/photos/intake'
+import { largestUpload, tooLargeUpload } from '@/server/photos/intake'
 import { savePhoto } from '@/server/photos/repository'
 import { type JobParams, jobOf } from '../../params'
 
@@ -10,7 +11,7 @@ import { type JobParams, jobOf } from '../../params'
 export const POST = handle(async (request, { params }: JobParams) => {
   await jobOf(params)
   const { id } = await params
-  const taken = await takeIn(await bodyBytes(request, largestUpload, tooLargeUpload))
+  const taken = await readPhotographAside(await bodyBytes(request, largestUpload, tooLargeUpload))
   if (!taken.ok) return refuse(415, taken.faults[0]?.message ?? '', taken.faults)
   const { width, height } = taken.value
   // the screen names it, so that a picture sent twice over a bad connection is kept once

@@ -3,8 +3,8 @@ import { wishesSchema } from '@/core/search/space'
 import { listEquipment, listStock } from '@/server/catalogue/repository'
 import { bodyAs, handle } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
-import { enqueueSearch } from '@/server/search/queue'
-import { cancelSearches, latestSearch, startSearch } from '@/server/search/repository'
+import { startSearch } from '@/server/search/queue'
+import { cancelSearches, latestSearch } from '@/server/search/repository'
 import { type JobParams, jobOf } from '../../params'
 
 const asked = z.discriminatedUnion('act', [
@@ -26,15 +26,13 @@ export const POST = handle<JobParams>(async (request, { params }) => {
   const { id } = await params
   if (body.act === 'cancel') await cancelSearches(actor, id)
   else
-    await enqueueSearch(
-      await startSearch(
-        actor,
-        id,
-        job,
-        { catalogue: await listEquipment(actor), stock: await listStock(actor) },
-        body.wishes,
-        new Date(),
-      ),
+    await startSearch(
+      actor,
+      id,
+      job,
+      { catalogue: await listEquipment(actor), stock: await listStock(actor) },
+      body.wishes,
+      new Date(),
     )
   return { search: await latestSearch(actor, id) }
 })

@@ -15,6 +15,6 @@ export const GET = handle(async (_request, { params }: Params) => {
   const bytes = mine ? await readPhoto(customer, photoId, 'thumbnail') : null
   if (!bytes) return refuse(404, 'This photograph is not kept here.')
   return new NextResponse(new Uint8Array(bytes), {
-    headers: { 'content-type': 'image/jpeg', 'cache-control': 'private, max-age=3600' },
+    headers: { 'content-type': 'image/jpeg' },
   })
 })

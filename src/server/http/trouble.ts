@@ -1,0 +1,28 @@
+import { AsyncLocalStorage } from 'node:async_hooks'
+
+export type Trouble = 'away' | 'busy' | 'full'
+
+/** What a person is told, and the status that goes with it. */
+export const troubleWords: Record<Trouble, { status: number; sentence: string }> = {
+  away: { status: 503, sentence: 'The database cannot be reached just now; nothing was written.' },
+  busy: {
+    status: 503,
+    sentence: 'Spillway is busy just now; nothing was written. Try again in a moment.',
+  },
+  full: {
+    status: 507,
+    sentence:
+      'The disk of the server is full: what is there can be read, nothing can be written. Free some space on it.',
+  },
+}
+
+/** What the page being rendered met with; shared by the server around the pages and the code inside them. */
+const shared = globalThis as { spillwayAnswer?: AsyncLocalStorage<{ trouble: Trouble | null }> }
+shared.spillwayAnswer ??= new AsyncLocalStorage()
+export const answering: AsyncLocalStorage<{ trouble: Trouble | null }> = shared.spillwayAnswer
+
+/** Marks the answer that is being made. */
+export function markAnswer(trouble: Trouble): void {
+  const at = answering.getStore()
+  if (at) at.trouble = trouble
+}

@@ -1,0 +1,8 @@
+import pino from 'pino'
+
+/** The server's log: a line of JSON for each event, on standard output; the start command keeps and rotates them. */
+export const log = pino({
+  base: undefined,
+  timestamp: pino.stdTimeFunctions.isoTime,
+  level: process.env.NODE_ENV === 'test' ? 'silent' : 'info',
+})

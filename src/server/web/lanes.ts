@@ -1,0 +1,33 @@
+import { E_TIMEOUT, Semaphore, type SemaphoreInterface, withTimeout } from 'async-mutex'
+
+/** Requests that are worked on at once; the rest waits its turn a while, and is then told that we are busy. */
+export interface Lane {
+  /** A place in the lane: what gives it back, or null where there is none to be had. */
+  enter: () => Promise<(() => void) | null>
+}
+
+/** A lane in which `atOnce` requests go beside each other, `waiting` more wait, each at most `longestMs`. */
+export function lane(atOnce: number, waiting: number, longestMs: number): Lane {
+  const places: SemaphoreInterface = withTimeout(new Semaphore(atOnce), longestMs)
+  let inLine = 0
+  return {
+    enter: async () => {
+      if (inLine >= waiting && places.isLocked()) return null
+      inLine++
+      try {
+        const [, release] = await places.acquire()
+        return release
+      } catch (error) {
+        if (error === E_TIMEOUT) return null
+        throw error
+      } finally {
+        inLine--
+      }
+    },
+  }
+}
+
+/** What sends or takes long streams: it must not keep pages and taps waiting. */
+const long =
+  /^\/api\/(jobs\/[^/]+\/(photos|logs|interval-data|simulated-meter)|for\/[^/]+\/(photo|file))(\/|$)/
+export const isLong = (path: string) => long.test(path)

@@ -1,0 +1,114 @@
+import { randomBytes } from 'node:crypto'
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
+import next from 'next'
+import { answering, troubleWords } from '../http/trouble'
+import { log } from '../log'
+import { hasRoom, health } from './health'
+import { isOwnHost } from './hosts'
+import { isLong, lane } from './lanes'
+import { contentSecurityPolicy } from './policy'
+
+const port = Number(process.env.PORT)
+const dev = process.argv.includes('--dev')
+const methods = new Set(['GET', 'HEAD', 'POST'])
+
+/** Pages and taps; and what sends or takes long streams. */
+const lanes = { quick: lane(24, 400, 8000), long: lane(12, 40, 8000) }
+
+/** An answer in words, as a page or as JSON, whichever was asked for. */
+function say(request: IncomingMessage, response: ServerResponse, status: number, sentence: string) {
+  const json = request.url?.startsWith('/api/')
+  response.writeHead(status, {
+    'content-type': json ? 'application/json' : 'text/html; charset=utf-8',
+    'cache-control': 'no-store',
+    ...(status === 503 && { 'retry-after': '2' }),
+    connection: 'close',
+  })
+  response.end(
+    json
+      ? JSON.stringify({ message: sentence, faults: [] })
+      : `<!doctype html><html lang="en-US"><meta name="viewport" content="width=device-width"><title>Spillway</title><body style="font-family:system-ui;margin:15vh auto;max-width:34em;padding:0 1em"><h1 style="font-size:1.3em">${sentence}</h1><p><a href="">Try again</a></p>`,
+  )
+}
+
+const app = next({ dev, hostname: '127.0.0.1', port, ...(dev && { turbopack: true }) })
+
+async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
+  const path = (request.url ?? '/').split('?', 1)[0] ?? '/'
+  response.setHeader('x-content-type-options', 'nosniff')
+  response.setHeader('referrer-policy', 'same-origin')
+  if (!isOwnHost(request.headers.host, process.env.SPILLWAY_HOSTS))
+    return say(request, response, 421, 'This address is none of this server’s. Open Spillway by its own.')
+  if (!methods.has(request.method ?? '')) {
+    response.setHeader('allow', [...methods].join(', '))
+    return say(request, response, 405, 'This can be read and written, nothing else.')
+  }
+  if (path === '/api/health') {
+    const how = await health()
+    response.writeHead(how.ok ? 200 : 503, {
+      'content-type': 'application/json',
+      'cache-control': 'no-store',
+    })
+    response.end(JSON.stringify(how))
+    return
+  }
+  if (path.startsWith('/_next/')) return app.getRequestHandler()(request, response)
+  if (request.method === 'POST' && !(await hasRoom()))
+    return say(request, response, troubleWords.full.status, troubleWords.full.sentence)
+  const release = await lanes[isLong(path) ? 'long' : 'quick'].enter()
+  if (!release) return say(request, response, troubleWords.busy.status, troubleWords.busy.sentence)
+  response.once('close', release)
+  if (response.closed || request.socket.destroyed) return release()
+  const nonce = randomBytes(16).toString('base64')
+  const policy = contentSecurityPolicy(nonce, dev)
+  request.headers['content-security-policy'] = policy
+  request.headers['x-nonce'] = nonce
+  response.setHeader('content-security-policy', policy)
+  await answering.run({ trouble: null }, async () => {
+    const mark = answering.getStore()
+    const writeHead = response.writeHead.bind(response)
+    // a page that could not be made for want of the database says so by its status
+    const withStatus = ((status: number, ...rest: never[]) => {
+      const told = mark?.trouble && status >= 500 ? troubleWords[mark.trouble].status : status
+      if (told !== status) response.setHeader('retry-after', '2')
+      return writeHead(told, ...rest)
+    }) as typeof response.writeHead
+    response.writeHead = withStatus
+    await app.getRequestHandler()(request, response)
+  })
+}
+
+function failed(error: unknown, request: IncomingMessage, response: ServerResponse) {
+  log.error({ err: error, path: request.url?.slice(0, 200) }, 'failed')
+  if (response.headersSent) response.destroy()
+  else say(request, response, 500, 'Something went wrong in the server; nothing was written.')
+}
+
+await app.prepare()
+const server = createServer((request, response) => {
+  answer(request, response).catch(error => failed(error, request, response))
+})
+// a large file over a slow line may take its time; a request that does not say what it wants may not
+server.requestTimeout = 900_000
+server.headersTimeout = 15_000
+server.maxConnections = 2000
+if (dev) server.on('upgrade', app.getUpgradeHandler())
+server.listen(port, '127.0.0.1', () => log.info({ port }, 'web is up'))
+server.on('error', error => {
+  log.fatal({ err: error }, 'web cannot listen')
+  process.exit(1)
+})
+
+const stop = () => {
+  server.close(() => process.exit(0))
+  server.closeIdleConnections()
+  // what does not end is cut: everything that was acknowledged is written
+  setTimeout(() => process.exit(0), 3000).unref()
+}
+process.once('SIGTERM', stop)
+process.once('SIGINT', stop)
+process.on('unhandledRejection', error => log.error({ err: error }, 'unhandled'))
+process.on('uncaughtException', error => {
+  log.fatal({ err: error }, 'web died')
+  process.exit(1)
+})
