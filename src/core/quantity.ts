@@ -21,19 +21,21 @@ export const within = (low: number, high: number, unit: string) => {
 }
 
 const countable = new Intl.Segmenter('en', { granularity: 'grapheme' })
-const pieceUnits = 64
+const pieceUnits = 96
+const overlapUnits = 32
 /**
  * Characters as a person counts them: an emoji is one. The counter of the platform takes time by the square of the length, so it
- * is given pieces; the last character of each is counted with the next.
+ * is given pieces; what the end of one may have cut is counted with the next.
  */
 export function lengthOf(text: string): number {
   let count = 0
   for (let at = 0; at < text.length; ) {
     const starts = Array.from(countable.segment(text.slice(at, at + pieceUnits)), s => s.index)
     if (at + pieceUnits >= text.length) return count + starts.length
-    const last = starts.at(-1) ?? 0
+    const sure = starts.filter(start => start <= pieceUnits - overlapUnits)
+    const last = sure.at(-1) ?? 0
     // what is longer than a piece is no character that anybody reads as one
-    count += last === 0 ? 1 : starts.length - 1
+    count += last === 0 ? 1 : sure.length - 1
     at += last === 0 ? pieceUnits : last
   }
   return count
