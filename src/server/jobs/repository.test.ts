@@ -1,7 +1,8 @@
 import { randomUUID } from 'node:crypto'
 import { newJob } from '@/core/job/new'
 import type { Operation } from '@/core/job/operations'
-import { closeDb, db } from '../db/connection'
+import { closeDb, db, troubleOf } from '../db/connection'
+import { customerOf } from '../people/repository'
 import type { Actor } from '../people/types'
 import { alderHollow } from '../seeds/jobs'
 import { listJobs, listQuerySchema, pageSize } from './list'
@@ -11,6 +12,7 @@ import {
   changeJob,
   createJob,
   duplicateJob,
+  healJobs,
   readJobRecord,
   revisionsAfter,
 } from './repository'
@@ -91,6 +93,63 @@ test('a batch with a fault writes none of it', async () => {
   expect(outcome).toMatchObject({ state: 'refused', faults: [{ path: 'outage.hours' }] })
   expect((await readJobRecord(actor, id))?.job).toEqual(alderHollow)
 })
+
+test('a batch refused at its end leaves nothing, and the job can be written as before', async () => {
+  const bad = undo()
+  const outcome = await changeJob(actor, id, 1, [change(hours(48)), undo(), bad], at)
+  expect(outcome).toMatchObject({ state: 'refused', changeId: bad.id })
+  expect(await db()('job_change').where({ job_id: id }).select('revision')).toEqual([{ revision: 1 }])
+  expect((await write(actor, id, 1, change(hours(30)))).revision).toBe(2)
+})
+
+test('one change twice in a batch is written once', async () => {
+  const once = change(hours(48))
+  expect((await write(actor, id, 1, once, once)).revision).toBe(2)
+})
+
+test('a job that an earlier version wrote by half is healed, and only that one', async () => {
+  const orphan = {
+    job_id: id,
+    firm_id: actor.firmId,
+    person_id: actor.personId,
+    kind: 'do',
+    sentence: 'x',
+    at,
+  }
+  await db()('job_change').insert([2, 3].map(revision => ({ ...orphan, revision, change_id: randomUUID() })))
+  await expect(changeJob(actor, id, 1, [change(hours(48))], at)).rejects.toThrow(/duplicate key/)
+  expect(await healJobs()).toEqual([{ jobId: id, rows: 2 }])
+  expect(await healJobs()).toEqual([])
+  expect((await write(actor, id, 1, change(hours(48)))).revision).toBe(2)
+})
+
+test('what others did is judged over all of it, also what is too long ago to be told', async () => {
+  const customer = await customerOf(actor.firmId)
+  await write(actor, id, 1, change(hours(48)))
+  for (let n = 0; n < 55; n++) await write(customer, id, n + 2, change(hours(20 + n)))
+  const stale = await changeJob(actor, id, 1, [change(hours(9))], at)
+  if (stale.state !== 'stale') throw new Error(stale.state)
+  expect(stale.since).toHaveLength(50)
+  expect(stale.since.every(r => r.role === 'customer')).toBe(true)
+  expect(stale.others).toEqual({ changes: 56, customersOnly: false })
+})
+
+test('a job whose row somebody forgot to let go delays nobody else', async () => {
+  const other = await createJob(actor, alderHollow, 'opened', at)
+  const holder = await db().transaction()
+  await holder('job').where({ id }).forUpdate().first('id')
+  const stuck = Array.from({ length: 30 }, () =>
+    changeJob(actor, id, 1, [change(hours(48))], at).then(
+      () => 'written',
+      (error: unknown) => `${troubleOf(error)}`,
+    ),
+  )
+  const free = changeJob(actor, other, 1, [change(hours(48))], at).then(o => `other ${o.state}`)
+  expect(await Promise.race([...stuck, free])).toBe('other written')
+  expect(new Set(await Promise.all(stuck))).toEqual(new Set(['busy']))
+  await holder.rollback()
+  expect((await write(actor, id, 1, change(hours(48)))).revision).toBe(2)
+}, 30_000)
 
 test('undo and redo walk the operations exactly, a new change cuts the redone branch', async () => {
   const move: Operation = { op: 'moveBreaker', circuitId: 'c2', toPosition: 28 }

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import type { Job } from '@/core/job/schema'
 import { alone, search } from '@/core/search/search'
 import { spaceOf, wishesSchema } from '@/core/search/space'
@@ -10,7 +11,7 @@ import { freshet18, sluice22, weirgate36 } from '../seeds/catalogue'
 import { demoFirmSlug, seedDemo } from '../seeds/demo'
 import { alderHollow } from '../seeds/jobs/alder-hollow'
 import { closeSender, startSearch, workOnSearches } from './queue'
-import { cancelSearches, latestSearch } from './repository'
+import { cancelSearches, keepAnswer, latestSearch } from './repository'
 
 const catalogue = [sluice22, weirgate36, freshet18]
 const wishes = wishesSchema.parse({})
@@ -35,6 +36,9 @@ async function until(test: () => Promise<boolean>) {
   while (!(await test())) await new Promise(resolve => setTimeout(resolve, 50))
 }
 const state = async () => (await latestSearch(actor, jobId))?.state
+const count = async () => Number((await db()('design_search').count({ count: '*' }))[0]?.count ?? 0)
+const queued = async (id: string) =>
+  (await db().withSchema('pgboss').from('job').whereRaw(`data->>'searchId' = ?`, id).select('id')).length
 const pieces = async () => Number((await db()('design_search_task').count({ count: '*' }))[0]?.count ?? 0)
 
 test('a search that is interrupted goes on with another worker, and comes to what it comes to alone', async () => {
@@ -62,20 +66,36 @@ test('a search that is interrupted goes on with another worker, and comes to wha
 test('a search that cannot be is told to have failed, and does not run for ever', async () => {
   const id = await startSearch(actor, jobId, job, { catalogue }, wishes, new Date('2026-01-02T12:00'))
   await db()('design_search').where({ id }).update({ catalogue: '[{"kind":"nothing"}]' })
-  const quiet = jest.spyOn(console, 'error').mockImplementation(() => {})
   const worker = await workOnSearches()
   await until(async () => (await state()) !== 'running')
   await worker.stop()
-  quiet.mockRestore()
   const failed = await latestSearch(actor, jobId)
   expect(failed).toMatchObject({ state: 'failed', trouble: expect.stringContaining('Search again') })
 }, 60_000)
 
-test('another firm sees nothing of it, and a cancelled search stays cancelled', async () => {
+test('another firm sees nothing of it; a cancelled search stays cancelled and leaves nothing', async () => {
   expect(await latestSearch({ ...actor, firmId: '5a1de000-0000-4000-8000-0000000000ff' }, jobId)).toBeNull()
-  await startSearch(actor, jobId, job, { catalogue }, wishes, new Date('2026-01-03'))
+  // the clock of another machine may stand behind: the order is that of writing
+  const id = await startSearch(actor, jobId, job, { catalogue }, wishes, new Date('2025-01-01'))
+  expect(await keepAnswer(id, '0-0', JSON.parse('[]'))).toBe(true)
   await cancelSearches(actor, jobId)
+  expect(await keepAnswer(id, '0-1', JSON.parse('[]'))).toBe(false)
+  expect([await pieces(), await queued(id)]).toEqual([0, 0])
   const worker = await workOnSearches()
   await worker.stop()
   expect(await state()).toBe('cancelled')
+}, 60_000)
+
+test('of a search that cannot be sent no row stays; one that nobody works on any more is ended with a word', async () => {
+  const before = await count()
+  await expect(startSearch(actor, randomUUID(), job, { catalogue }, wishes, new Date())).rejects.toThrow()
+  expect(await count()).toBe(before)
+  const id = await startSearch(actor, jobId, job, { catalogue }, wishes, new Date('2026-01-04'))
+  await db().withSchema('pgboss').from('job').whereRaw(`data->>'searchId' = ?`, id).delete()
+  const worker = await workOnSearches()
+  await worker.stop()
+  expect(await latestSearch(actor, jobId)).toMatchObject({
+    state: 'failed',
+    trouble: expect.stringContaining('Search again'),
+  })
 }, 60_000)

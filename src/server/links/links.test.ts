@@ -1,0 +1,94 @@
+import { randomUUID } from 'node:crypto'
+import { answerSent, askedOfCustomer, fileSent } from '@/core/ask/sent'
+import { closeDb, db } from '../db/connection'
+import { createJob, readJobRecord } from '../jobs/repository'
+import type { Actor } from '../people/types'
+import { savePacked } from '../photos/repository'
+import { alderHollow } from '../seeds/jobs'
+import {
+  linkTakes,
+  listLinks,
+  makeLink,
+  mostValidLinks,
+  type Opened,
+  openLink,
+  takeFromCustomer,
+  withdrawLink,
+} from './repository'
+
+const now = new Date('2026-03-01T12:00:00Z')
+const key = askedOfCustomer(alderHollow)[0]?.key ?? ''
+const by = { by: 'Customer', on: '2026-03-01' }
+let actor: Actor
+let jobId: string
+let opened: Opened
+
+beforeEach(async () => {
+  actor = { firmId: randomUUID(), personId: randomUUID(), label: 'Tester', role: 'designer' }
+  await db()('firm').insert({ id: actor.firmId, slug: actor.firmId, name: 'Test firm' })
+  await db()('person').insert({
+    id: actor.personId,
+    firm_id: actor.firmId,
+    label: 'Tester',
+    role: 'designer',
+  })
+  jobId = await createJob(actor, alderHollow, 'opened', now)
+  const made = await makeLink(actor, jobId, now)
+  const link = typeof made === 'object' && (await openLink(made.token, now))
+  if (!link) throw new Error('no link')
+  opened = link
+})
+afterAll(closeDb)
+
+const say = (text: string, wanted = key) =>
+  takeFromCustomer(opened, job => answerSent(job, { key: wanted, text }, by), now, null)
+const file = (wanted: string) => {
+  const id = randomUUID()
+  const kept = { name: 'use.csv', kind: 'csv', packed: Buffer.from('packed') }
+  return takeFromCustomer(opened, job => fileSent(job, wanted, { id, name: kept.name, bytes: 6 }, by), now, {
+    bytes: 6,
+    keep: trx => savePacked(actor, jobId, kept, now, id, trx),
+  })
+}
+const link = () => db()('customer_link').where({ id: opened.linkId }).first('answers', 'uploads', 'bytes')
+const files = async () => (await db()('job_file').where({ job_id: jobId }).select('id')).length
+
+test('many senders at once are all taken, one after the other', async () => {
+  const states = await Promise.all(Array.from({ length: 30 }, (_, n) => say(`answer ${n}`)))
+  expect(new Set(states.map(s => s.state))).toEqual(new Set(['written']))
+  expect((await readJobRecord(actor, jobId))?.revision).toBe(31)
+  expect(await link()).toMatchObject({ answers: 30, uploads: 0 })
+})
+
+test('what is no longer asked for, and what cannot be taken, leaves no row, no count and no changed state', async () => {
+  expect(await file('photo:nothing')).toEqual({ state: 'nothing' })
+  expect(await say('x', 'photo:nothing')).toEqual({ state: 'nothing' })
+  expect(await say('x'.repeat(600))).toMatchObject({ state: 'refused' })
+  expect([await files(), await link()]).toEqual([0, { answers: 0, uploads: 0, bytes: '0' }])
+  expect((await readJobRecord(actor, jobId))?.revision).toBe(1)
+})
+
+test('words are limited like uploads, and bytes as well; what is too much changes nothing', async () => {
+  expect(await file(key)).toEqual(expect.objectContaining({ state: 'written' }))
+  await db()('customer_link').where({ id: opened.linkId }).update({ answers: linkTakes.answers })
+  expect(await say('one more')).toEqual({ state: 'enough' })
+  await db()('customer_link')
+    .where({ id: opened.linkId })
+    .update({ bytes: linkTakes.bytes - 3 })
+  expect(await file(key)).toEqual({ state: 'enough' })
+  expect([await files(), (await readJobRecord(actor, jobId))?.revision]).toEqual([1, 2])
+})
+
+test('every valid link is listed and can be withdrawn; more than twenty at once are not made', async () => {
+  for (let n = 1; n < mostValidLinks; n++) await makeLink(actor, jobId, now)
+  expect(await makeLink(actor, jobId, now)).toBe('enough')
+  for (let n = 0; n < 30; n++) {
+    const [first] = await listLinks(actor, jobId, now)
+    await withdrawLink(actor, jobId, first?.id ?? '', now)
+    await makeLink(actor, jobId, now)
+  }
+  const valid = (await listLinks(actor, jobId, now)).filter(l => !l.withdrawnAt)
+  expect(valid).toHaveLength(mostValidLinks)
+  for (const { id } of valid) expect(await withdrawLink(actor, jobId, id, now)).toBe(true)
+  expect((await listLinks(actor, jobId, now)).every(l => l.withdrawnAt)).toBe(true)
+})
