@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
 import sharp from 'sharp'
 import { accessible, breaker, copyOf, openJob, saved } from './helpers'
+import { expect, test } from './test'
 
 const saltmarsh = '5a1de000-0000-4000-8000-000000000002'
 const picture = () =>
@@ -9,9 +9,12 @@ const picture = () =>
     .jpeg()
     .toBuffer()
 
-test('each answer changes what is asked next, and what is asked of the customer', async ({ page }) => {
+test('each answer changes what is asked next, and what is asked of the customer', async ({
+  page,
+  request: asking,
+}) => {
   const { id } = await (
-    await page.request.post('/api/jobs', { data: { title: 'Asked', place: '', spaces: 20, mainA: 100 } })
+    await asking.post('/api/jobs', { data: { title: 'Asked', place: '', spaces: 20, mainA: 100 } })
   ).json()
   await openJob(page, id, 'ask')
   const question = (key: string) => page.locator(`[data-question="${key}"]`)

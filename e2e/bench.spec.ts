@@ -1,7 +1,8 @@
-import { expect, type Page, test } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { calculate } from '../src/core/calculator'
 import { calculators } from '../src/core/calculators'
 import { accessible, alder, copyOf, openJob, saved } from './helpers'
+import { expect, test } from './test'
 
 const answer = (page: Page) => page.getByRole('region', { name: 'Answer' })
 const bench = async (page: Page, path = '') => {

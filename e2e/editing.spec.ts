@@ -1,6 +1,7 @@
-import { expect, type Page, test } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { largestJob } from '../bench/job'
 import { alder, breaker, chooseSource, copyOf, line, openJob, saved } from './helpers'
+import { expect, test } from './test'
 
 const choose = async (page: Page, label: string, option: string | RegExp) => {
   await page.getByRole('combobox', { name: label, exact: true }).click()
@@ -64,6 +65,29 @@ test('with the mouse: a two-pole breaker, its load, a move, a shared neutral, an
   const { title: _, ...back } = await text(id)
   const { title: __, ...original } = await text(alder)
   expect(back).toEqual(original)
+})
+
+test('one tap and two quick steps back: the job is as it was, and can be edited on', async ({
+  page,
+  request,
+}) => {
+  const id = await copyOf(request, alder)
+  const sent: string[][] = []
+  page.on('request', r => {
+    if (r.url().endsWith('/changes')) sent.push(r.postDataJSON().changes.map((c: { kind: string }) => c.kind))
+  })
+  await openJob(page, id)
+  await breaker(page, '9 Playroom lights').click()
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+z')
+  await page.keyboard.press('Control+Shift+z')
+  await saved(page)
+  await expect(breaker(page, '9 Playroom lights')).toHaveAttribute('aria-pressed', 'false')
+  expect(sent.flat()).toEqual(['do', 'undo', 'redo'])
+  await breaker(page, '17 Sump pump').click()
+  await saved(page)
+  await page.reload()
+  await expect(breaker(page, '17 Sump pump')).toHaveAttribute('aria-pressed', 'true')
 })
 
 test('the name, the Code edition and the panel of a job are changed; a panel too small is refused in words', async ({

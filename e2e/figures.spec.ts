@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
-import { expect, test } from '@playwright/test'
 import { quantity } from '../src/core/units/format'
 import { alder, copyOf, fernbrook, line, openJob } from './helpers'
+import { expect, test } from './test'
 
 for (const [name, source] of Object.entries({ alder, fernbrook }))
   test(`the command line and the screen give equal figures: ${name}`, async ({ page, request }) => {

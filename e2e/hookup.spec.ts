@@ -1,5 +1,6 @@
-import { expect, type Page, test } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { accessible, alder, copyOf, line, openJob, saved } from './helpers'
+import { expect, test } from './test'
 
 const saltmarsh = '5a1de000-0000-4000-8000-000000000002'
 const quarry = '5a1de000-0000-4000-8000-000000000003'

@@ -1,12 +1,13 @@
-import { expect, type Page, test } from '@playwright/test'
+import type { APIRequestContext, Page } from '@playwright/test'
 import { accessible, alder, copyOf, openJob, saved } from './helpers'
+import { expect, test } from './test'
 
 const titles = (page: Page) => page.locator('tbody tr td:first-child a').allTextContents()
 
 /** Jobs of this test's own, under a word that no other has. */
-async function jobsNamed(page: Page, word: string, count: number) {
+async function jobsNamed(request: APIRequestContext, word: string, count: number) {
   for (let i = 1; i <= count; i++)
-    await page.request.post('/api/jobs', {
+    await request.post('/api/jobs', {
       data: {
         title: `${word} ${String(i).padStart(2, '0')}`,
         place: `house ${count - i}`,
@@ -16,8 +17,8 @@ async function jobsNamed(page: Page, word: string, count: number) {
     })
 }
 
-test('the list searches, sorts and pages, and the address carries it', async ({ page }) => {
-  await jobsNamed(page, 'Paged', 23)
+test('the list searches, sorts and pages, and the address carries it', async ({ page, request }) => {
+  await jobsNamed(request, 'Paged', 23)
   await page.goto('/jobs?q=paged')
   await expect(page.getByText('Page 1 of 2')).toBeVisible()
   await page.getByRole('link', { name: 'Job and place' }).click()
@@ -35,8 +36,8 @@ test('the list searches, sorts and pages, and the address carries it', async ({ 
   await accessible(page)
 })
 
-test('a job is duplicated, archived and brought back', async ({ page }) => {
-  await jobsNamed(page, 'Filed', 1)
+test('a job is duplicated, archived and brought back', async ({ page, request }) => {
+  await jobsNamed(request, 'Filed', 1)
   await page.goto('/jobs?q=filed')
   const menu = (name: string) => page.getByRole('button', { name: `More for ${name}`, exact: true })
   await menu('Filed 01').click()

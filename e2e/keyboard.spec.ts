@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
 import { breaker, line, saved } from './helpers'
+import { expect, test } from './test'
 
 test('a job from nothing to a balance, with the keyboard alone', async ({ page }) => {
   await page.goto('/jobs')

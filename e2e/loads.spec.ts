@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
 import { loadLog } from '../src/core/loads/load-log'
 import { accessible, alder, copyOf, fernbrook, line, openJob, saved } from './helpers'
+import { expect, test } from './test'
 
 const mill = '5a1de000-0000-4000-8000-000000000004'
 const series = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })

@@ -1,5 +1,5 @@
-import { expect, test } from '@playwright/test'
 import { accessible, alder, breaker, chooseSource, copyOf, line, openJob, saved } from './helpers'
+import { expect, test } from './test'
 
 test('a newcomer taps three breakers, sees hours change, a finding explain itself, and prints a card', async ({
   page,

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { gunzipSync } from 'node:zlib'
-import { expect, test } from '@playwright/test'
 import { accessible, alder, copyOf, openJob, saved } from './helpers'
+import { expect, test } from './test'
 
 const answer = 'section[aria-label="Answer"]'
 

@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
 import sharp from 'sharp'
 import { accessible, alder, breaker, copyOf, line, openJob, saved } from './helpers'
+import { expect, test } from './test'
 
 const quarry = '5a1de000-0000-4000-8000-000000000003'
 const mill = '5a1de000-0000-4000-8000-000000000004'

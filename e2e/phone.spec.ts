@@ -1,5 +1,6 @@
-import { devices, expect, test } from '@playwright/test'
+import { devices } from '@playwright/test'
 import { accessible, alder, breaker, copyOf, saved } from './helpers'
+import { expect, test } from './test'
 
 test('on a phone: tap, open a circuit, read the balance, nothing wider than the screen', async ({
   browser,

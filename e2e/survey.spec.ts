@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
-import { expect, test } from '@playwright/test'
 import { accessible, alder, breaker, copyOf, openJob, saved } from './helpers'
+import { expect, test } from './test'
 
 /** A directory as it stands in handwriting inside a door. */
 const directory = [

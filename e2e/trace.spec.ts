@@ -1,6 +1,6 @@
-import { expect, test } from '@playwright/test'
 import sharp from 'sharp'
 import { accessible, copyOf, openJob, saved } from './helpers'
+import { expect, test } from './test'
 
 const saltmarsh = '5a1de000-0000-4000-8000-000000000002'
 
@@ -12,13 +12,15 @@ test('tracing in a cellar: no connection, a reload, and nothing lost or doubled'
   request,
 }) => {
   const id = await copyOf(request, saltmarsh)
+  const faults: string[] = []
+  page.on('pageerror', error => faults.push(error.message))
   await openJob(page, id, 'trace')
-  await page.waitForFunction(() => navigator.serviceWorker.controller !== null)
-  // seen once by the worker, the screen is kept
-  await page.reload()
-  await saved(page)
+  await expect(page.getByText('Kept on this device')).toBeVisible()
   await accessible(page)
   const card = (place: string) => page.getByRole('region', { name: `Breaker ${place}`, exact: true })
+  // one visit, and down into the cellar: the screen opens, and the first breaker is traced there
+  await context.setOffline(true)
+  await page.reload()
   await expect(page.getByText('Someone here depends on a powered device')).toBeVisible()
   await card('1').getByRole('button', { name: 'I switched it off' }).click()
   await expect(card('1').getByRole('timer')).toContainText('off for')
@@ -27,8 +29,16 @@ test('tracing in a cellar: no connection, a reload, and nothing lost or doubled'
   await card('1').getByRole('button', { name: 'Dining room' }).click()
   await card('1').getByRole('button', { name: 'Known' }).click()
   await expect(page.getByRole('button', { name: '8 to trace' })).toBeVisible()
-  await saved(page)
+  await expect(page.getByText('1 written down. Switch it on again.')).toBeVisible()
+  // a screen that is not kept says so, and leads back
+  await page.goto(`/jobs/${id}/panel`)
+  await expect(page.getByRole('heading', { name: 'No connection' })).toBeVisible()
+  await page.getByRole('link', { name: 'Trace the breakers' }).click()
+  await expect(page.getByRole('button', { name: '8 to trace' })).toBeVisible()
 
+  // the connection comes, and goes again
+  await context.setOffline(false)
+  await saved(page)
   await context.setOffline(true)
   await expect(page.getByText('No connection: stay on this screen')).toBeVisible()
   await card('3').getByLabel('What died?').fill('bathroom, and the hall')
@@ -81,4 +91,16 @@ test('tracing in a cellar: no connection, a reload, and nothing lost or doubled'
     died: 'bathroom, and the hall',
   })
   expect(after.record.job.outage.hours).toBe(80)
+  expect(faults).toEqual([])
+})
+
+test('an error of the server does not replace what is kept', async ({ page, request, context }) => {
+  const id = await copyOf(request, saltmarsh)
+  await openJob(page, id, 'trace')
+  await expect(page.getByText('Kept on this device')).toBeVisible()
+  await context.route(`**/jobs/${id}/trace`, route => route.fulfill({ status: 503, body: 'busy' }))
+  for (let n = 0; n < 2; n++) {
+    await page.reload()
+    await expect(page.getByRole('heading', { name: 'Trace the breakers' })).toBeVisible()
+  }
 })

@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process'
-import { expect, type Page, test } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { alder, breaker, copyOf, line, openJob, saved } from './helpers'
+import { expect, test } from './test'
 
 const typeInto = async (page: Page, label: string, text: string) => {
   await page.getByLabel(label, { exact: true }).fill(text)
@@ -123,7 +124,7 @@ test('the database stops and comes back while a person edits: nothing typed or s
     await expect(breaker(page, '4 Living room outlets')).toHaveAttribute('aria-pressed', 'true')
     // the page itself cannot be made now, and says so
     const visitor = await page.context().newPage()
-    await visitor.goto(`/jobs/${id}/panel`)
+    expect((await visitor.goto(`/jobs/${id}/panel`))?.status()).toBe(503)
     await expect(visitor.getByText('This screen cannot be shown just now')).toBeVisible()
     await visitor.close()
   } finally {
@@ -168,6 +169,26 @@ test('requests from another site, for another job or with anything odd in them a
   expect(await post(`/api/jobs/${alder}/changes`, {}, { origin: 'http://elsewhere.example' })).toBe(403)
   expect(await post(`/api/jobs/${alder}/changes`, { baseRevision: 1, changes: [] })).toBe(400)
   expect(await post('/api/jobs/not-an-id/duplicate', {})).toBe(404)
-  expect(await post('/api/jobs/import', 'x'.repeat(3_000_000))).toBe(413)
+  expect(await post('/api/jobs/import', { title: 'x'.repeat(3_000_000) })).toBe(413)
+  expect(await post('/api/jobs/import', { panels: Array.from({ length: 600_000 }, () => ({})) })).toBe(400)
   expect((await request.get('/jobs/not-an-id/panel')).status()).toBe(404)
+  expect((await request.get('/jobs?q=%00')).status()).toBe(200)
+  expect((await request.get('/jobs', { headers: { host: 'elsewhere.example' } })).status()).toBe(421)
+  expect((await request.fetch('/api/jobs', { method: 'DELETE' })).status()).toBe(405)
+  const page = await request.get('/jobs')
+  expect(page.headers()['content-security-policy']).toMatch(/script-src 'self' 'nonce-[\w+/=]{20,}'/)
+  expect((await request.get('/api/jobs')).headers()['cache-control']).toBe('no-store')
+})
+
+test('a flood gets answers or a clear word that we are busy, never an error; the health tells', async ({
+  request,
+}) => {
+  const statuses = await Promise.all(
+    Array.from({ length: 200 }, (_, n) =>
+      request.get(n % 2 ? '/api/jobs' : '/jobs', { timeout: 40_000 }).then(r => r.status()),
+    ),
+  )
+  expect(new Set(statuses)).toEqual(new Set(statuses.filter(s => s === 200 || s === 503)))
+  expect(statuses).toContain(200)
+  expect(await (await request.get('/api/health')).json()).toMatchObject({ ok: true, database: 'answers' })
 })

@@ -1,3 +1,4 @@
+import { dayIn } from '@/core/day'
 import type { Equipment } from '@/core/equipment'
 import { readEquipmentCsv, readEquipmentJson } from '@/core/formats/equipment-csv'
 import { oneLineSvg } from '@/core/formats/one-line-svg'
@@ -60,7 +61,7 @@ export async function positionsOfFile(file: string): Promise<number> {
 export async function oneLineOfFile(file: string): Promise<number> {
   const job = await readJobFile('one-line', file)
   if (!job) return badInput
-  const on = new Date().toISOString().slice(0, 10)
+  const on = dayIn(Intl.DateTimeFormat().resolvedOptions().timeZone, new Date())
   process.stdout.write(
     `<?xml version="1.0" encoding="UTF-8"?>\n${oneLineSvg(job, { firm: 'from a file', revision: 0, on })}`,
   )

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { mkdirSync, rmSync, statfsSync, writeFileSync } from 'node:fs'
+import { chownSync, mkdirSync, rmSync, statfsSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { keep } from './child'
 
@@ -20,6 +20,9 @@ const dbPort = need('SPILLWAY_DB_PORT')
 const port = need('PORT')
 const isRoot = process.getuid?.() === 0
 const dev = process.argv.includes('--dev')
+const uploads = join(state, 'uploads')
+const serverId = (which: string) =>
+  Number(spawnSync('id', [which, process.env.SPILLWAY_USER ?? ''], { encoding: 'utf8' }).stdout)
 const address = `http://127.0.0.1:${port}`
 
 const say = (what: string) => process.stderr.write(`spillway: ${what}\n`)
@@ -111,7 +114,7 @@ const web = keep(
       'dist/cli/web.js',
       ...(dev ? ['--dev'] : []),
     ),
-    env: { NODE_ENV: dev ? 'development' : 'production' },
+    env: { NODE_ENV: dev ? 'development' : 'production', SPILLWAY_UPLOADS: uploads },
     signal: 'SIGTERM',
     graceMs: 8000,
   },
@@ -153,8 +156,10 @@ async function watch(): Promise<void> {
   if (await webAnswers()) heard = Date.now()
   asking = false
   const since = Math.max(heard, web.startedAt())
+  // one that has only begun is given the time that beginning takes
   const allowed = heard < web.startedAt() ? firstAnswerMs : longestSilenceMs
-  if (Date.now() - since > allowed) {
+  if (Date.now() - since > allowed && web.isRunning()) {
+    heard = Date.now()
     say(`web has not answered for ${allowed / 1000} s; ending it`)
     web.kill()
   }
@@ -163,6 +168,10 @@ let watching: ReturnType<typeof setInterval> | undefined
 
 async function begin(): Promise<void> {
   for (const folder of ['run', 'logs']) mkdirSync(join(state, folder), { recursive: true })
+  // what a killed run was reading goes; the folder belongs to those who read
+  rmSync(uploads, { recursive: true, force: true })
+  mkdirSync(uploads, { mode: 0o700 })
+  if (process.env.SPILLWAY_USER) chownSync(uploads, serverId('-u'), serverId('-g'))
   writeFileSync(join(state, 'run/start.pid'), String(process.pid))
   postgres.start()
   const until = Date.now() + 90_000

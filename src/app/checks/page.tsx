@@ -6,5 +6,5 @@ export const metadata: Metadata = { title: 'Checks' }
 
 export default async function ChecksPage() {
   const actor = await currentActor()
-  return <ChecksScreen person={{ label: actor.label, firm: actor.firm, people: actor.people }} />
+  return <ChecksScreen person={actor.person} />
 }

@@ -11,11 +11,5 @@ export default async function EquipmentPage() {
     const actor = await currentActor()
     return { actor, equipment: await listEquipment(actor), stock: await listStock(actor) }
   })
-  return (
-    <EquipmentScreen
-      person={{ label: actor.label, firm: actor.firm, people: actor.people }}
-      equipment={equipment}
-      stock={stock}
-    />
-  )
+  return <EquipmentScreen person={actor.person} equipment={equipment} stock={stock} />
 }

@@ -19,7 +19,7 @@ export default async function JobsPage({
   const { q, sort, order, page, archived } = query
   return (
     <JobsScreen
-      person={{ label: actor.label, firm: actor.firm, people: actor.people }}
+      person={actor.person}
       rows={rows}
       total={total}
       pageSize={pageSize}

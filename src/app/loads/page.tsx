@@ -11,7 +11,5 @@ export default async function LoadLibraryPage() {
     const actor = await currentActor()
     return { actor, firms: await listTypical(actor) }
   })
-  return (
-    <LibraryScreen person={{ label: actor.label, firm: actor.firm, people: actor.people }} firms={firms} />
-  )
+  return <LibraryScreen person={actor.person} firms={firms} />
 }

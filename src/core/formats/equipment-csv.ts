@@ -1,6 +1,7 @@
 import { type Equipment, type EquipmentKind, equipmentKinds, kindIds } from '../equipment'
 import { type Field, fieldsOf } from '../field'
 import { type Fault, fail, fault, type Outcome, parseWith } from '../outcome'
+import { typedNumber } from '../typed-number'
 import { cellsOf, csvOf, unescaped } from './cells'
 
 const mostItems = 500
@@ -114,11 +115,17 @@ function readRow(row: ReadonlyMap<string, string>, line: number): Outcome<Equipm
   return readItem(item, `row ${line}`)
 }
 
+/** A figure as a spreadsheet may have rewritten it; what is none stays, for the schema to tell. */
+const figureOf = (typed: string): number | string => {
+  const read = typedNumber(typed)
+  return 'value' in read ? read.value : typed
+}
+
 function factOf(field: Field, typed: string): unknown {
   switch (field.kind) {
     case 'number':
     case 'whole':
-      return Number.isFinite(Number(typed.replaceAll(',', ''))) ? Number(typed.replaceAll(',', '')) : typed
+      return figureOf(typed)
     case 'yes-no':
       return { true: true, yes: true, false: false, no: false }[typed.toLowerCase()] ?? typed
     case 'choice':

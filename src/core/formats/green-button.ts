@@ -115,6 +115,9 @@ const deepest = 64
 const longestPiece = 2_000_000
 const mostReadings = 3_000_000
 const mostMeters = 300
+/** An interval, and a counter, of no house: the sum of such figures would be no number. */
+const mostWh = 1e9
+const mostTotalWh = 1e12
 /** Entries of a feed that name or hold something; a quarter-hour of a year in a block each is far below. */
 const mostThings = 200_000
 /** Links of an entry that are looked at, and characters of each. */
@@ -309,6 +312,7 @@ class Feed {
     let differing = 0
     let gaps = 0
     let negative = 0
+    let absurd = 0
     let lastStart = Number.NaN
     let lastEnd = Number.NaN
     let lastTotal = Number.NaN
@@ -317,6 +321,10 @@ class Feed {
       const seconds = series.seconds[i] || type?.intervalSeconds || 3600
       const raw = (series.value[i] ?? 0) * scale
       const energy = type && units[type.unit]?.energy === false ? (raw * seconds) / 3600 : raw
+      if (!(Math.abs(energy) <= (type?.cumulative ? mostTotalWh : mostWh))) {
+        absurd++
+        continue
+      }
       if (start === lastStart) {
         if (energies[n - 1] === Number(energy.toPrecision(12))) doubled++
         else differing++
@@ -344,6 +352,7 @@ class Feed {
       n++
     }
     const say = (n: number, what: string) => n && warnings.push(`Meter ${id}, ${flow}: ${what}`)
+    say(absurd, `${count(absurd, 'reading')} far beyond any house left out.`)
     say(doubled, `${count(doubled, 'reading')} given twice, counted once.`)
     say(differing, `${count(differing, 'reading')} given twice with different values, the first is kept.`)
     say(gaps, `${count(gaps, 'gap')} in its time.`)

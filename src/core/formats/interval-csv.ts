@@ -2,6 +2,7 @@ import Papa from 'papaparse'
 import { type IntervalSeries, type Intervals, isSummerTime } from '../loads/intervals'
 import { fail, fault, type Outcome, ok } from '../outcome'
 import { plural } from '../units/format'
+import { decimalOf, numberOf } from './figures'
 
 /** Time zones of the trade’s country, standard time: minutes ahead of UTC, and whether clocks change. */
 export const zones = {
@@ -37,6 +38,8 @@ interface Shape {
   minutes: number
   scale: number
   order: 'ymd' | 'mdy' | 'dmy'
+  /** the sign before the decimals */
+  decimal: '.' | ','
   header: number
 }
 
@@ -46,12 +49,14 @@ const longestCell = 200
 const mostColumns = 400
 /** Years of quarter-hours of many meters; more is no table of one house. */
 const mostReadings = 3_000_000
+/** An interval of no house: the sum of such figures would be no number. */
+const mostWh = 1e9
 
 const date = /(\d{1,4})([-/.])(\d{1,2})[-/.](\d{1,4})/
 const clock = /(\d{1,2}):(\d{2})(?::(\d{2}))?\s*([AaPp])?/
 /** A figure as written; what is longer than any figure is not looked at: the pattern would try every way to read it. */
 const isFigure = (cell: string) =>
-  cell.length <= longestFigure && /^\s*-?[\d,]*\.?\d+(?:e-?\d+)?\s*$/i.test(cell)
+  cell.length <= longestFigure && /^\s*-?[\d., ]*\d(?:e-?\d+)?\s*$/i.test(cell)
 
 const roleOf = (name: string): Role =>
   /\b(end|to|until|finish)\b/i.test(name)
@@ -86,6 +91,7 @@ function shapeOf(rows: readonly string[][]): Shape | string {
       : [],
   )
   const order = orderOf(body)
+  const decimal = decimalOf(body)
   const said = names.join(' ')
   const scale = /kwh/i.test(said) ? 1000 : /\bwh\b/i.test(said) ? 1 : 1000
   if ([24, 25, 48, 50, 96, 100].includes(day.length)) {
@@ -97,6 +103,7 @@ function shapeOf(rows: readonly string[][]): Shape | string {
       minutes: day.length <= 25 ? 60 : day.length <= 50 ? 30 : 15,
       scale,
       order,
+      decimal,
       header,
     }
   }
@@ -114,7 +121,7 @@ function shapeOf(rows: readonly string[][]): Shape | string {
     return `has no column with the date and time of each interval: ${wanted}`
   if (!once.some(r => r === 'forward' || r === 'reverse' || r === 'net'))
     return `has no column of kWh: ${wanted}`
-  return { kind: 'long', roles: once, day: [], minutes: 0, scale, order, header }
+  return { kind: 'long', roles: once, day: [], minutes: 0, scale, order, decimal, header }
 }
 
 function orderOf(body: readonly string[][]): Shape['order'] {
@@ -188,8 +195,12 @@ export function intervalCsvReader(zone: Zone): IntervalCsvReader {
       Number(s)
     )
   }
-  const figure = (cell: string | undefined) => (cell?.trim() ? Number(cell.replaceAll(',', '')) : Number.NaN)
+  const figure = (cell: string | undefined) => numberOf(cell ?? '', shape?.decimal ?? '.')
   const put = (into: Column, at: { startS: number; offset: number }, minutes: number, Wh: number) => {
+    if (!(Math.abs(Wh) <= mostWh)) {
+      unreadable++
+      return
+    }
     into.startS.push(at.startS)
     into.offsetMin.push(at.offset)
     into.minutes.push(minutes)

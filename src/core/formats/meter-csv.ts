@@ -3,6 +3,7 @@ import { isSummerTime } from '../loads/intervals'
 import type { Series } from '../loads/series'
 import { type Fault, fail, fault, type Outcome, ok } from '../outcome'
 import { plural } from '../units/format'
+import { dateInCell as date, decimalOf, looksLikeFigure, numberOf } from './figures'
 
 /** Time series of meters, as their programs save them: any delimiter, decimal comma, many ways of writing time. */
 
@@ -76,7 +77,7 @@ export function guessMeterFormat(head: string, volts: number): Outcome<Guess> {
   const names = Array.from({ length: width }, (_, c) =>
     headerRows > 0 ? (rows[headerRows - 1]?.[c] ?? '').trim() : '',
   )
-  const decimal = decimalOf(body, meta.delimiter)
+  const decimal = decimalOf(body)
   const unsure: string[] = []
   const columns = names.map((name, c) =>
     kindOf(
@@ -114,24 +115,8 @@ function commonWidth(rows: readonly string[][]): number {
   return [...counts].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0]?.[0] ?? 0
 }
 
-/** What is longer than any figure is not looked at: the pattern would try every way to read it. */
-const longestFigure = 60
-const looksLikeFigure = (cell: string) =>
-  cell.length <= longestFigure && /^\s*[-+]?\d[\d\s.,]*(?:e[-+]?\d+)?\s*$/i.test(cell)
 const clock = /\d{1,2}:\d{2}/
-const date = /\d{1,4}[-/.]\d{1,2}[-/.]\d{1,4}/
 const isTimeLike = (cell: string) => clock.test(cell) || date.test(cell) || looksLikeFigure(cell)
-
-/** A comma with figures on both sides is a decimal comma where the comma does not part the columns. */
-function decimalOf(body: readonly string[][], delimiter: string): '.' | ',' {
-  if (delimiter === ',') return body.some(r => r.some(c => /^\s*-?\d+,\d+\s*$/.test(c))) ? ',' : '.'
-  const cells = body.flat().filter(c => looksLikeFigure(c) && !date.test(c))
-  // the last sign of a figure parts its decimals, unless just three digits follow: those may be thousands
-  const votes = cells.map(c => /([.,])(\d+)\D*$/.exec(c)).filter(v => v !== null)
-  const clear = votes.filter(v => (v[2] ?? '').length !== 3)
-  const commas = clear.filter(v => v[1] === ',').length
-  return commas > clear.length - commas ? ',' : '.'
-}
 
 const named: readonly (readonly [ColumnKind, RegExp])[] = [
   ['elapsed h', /elapsed.*\bh(ours?)?\b/i],
@@ -221,20 +206,6 @@ function dateOrderOf(columns: readonly ColumnKind[], body: readonly string[][]) 
   return { order, sure }
 }
 
-/** A figure as written: thousands separators dropped, the decimal sign as given; NaN where there is none. */
-function numberOf(cell: string, decimal: '.' | ','): number {
-  const direct = decimal === '.' ? Number(cell) : Number.NaN
-  if (direct) return direct
-  const plain = cell.trim()
-  if (plain === '') return Number.NaN
-  if (direct === 0) return 0
-  const written =
-    decimal === ','
-      ? plain.replace(/[.\s](?=\d{3})/g, '').replace(',', '.')
-      : plain.replace(/[,\s](?=\d{3})/g, '')
-  return Number(written)
-}
-
 const digit = (text: string, at: number) => text.charCodeAt(at) - 48
 const two = (text: string, at: number) => digit(text, at) * 10 + digit(text, at + 1)
 
@@ -317,6 +288,8 @@ export interface MeterReader {
 }
 
 const mostRows = 20_000_000
+/** No circuit of a house draws a gigawatt: such a figure is rubbish, and its sum would be no number. */
+const mostW = 1e9
 const firstSize = 65_536
 
 /** Reads a long file of readings piece by piece by the format that a person confirmed. */
@@ -360,6 +333,7 @@ export function meterReader(format: MeterFormat): MeterReader {
   let last = Number.NaN
   let lastTotal = Number.NaN
   let lastStepS = 0
+  let crAlone: boolean | undefined
   const clocked = place.time >= 0 || place.date >= 0
   let shiftS = 0
   let dayS = 0
@@ -368,6 +342,7 @@ export function meterReader(format: MeterFormat): MeterReader {
   let line = ''
   const from = new Int32Array(columns.length)
   const to = new Int32Array(columns.length)
+  let ahead = -1
   const cellAt = (c: number) => line.slice(from[c], to[c])
   const figureAt = (c: number) => {
     if (c < 0) return Number.NaN
@@ -443,7 +418,7 @@ export function meterReader(format: MeterFormat): MeterReader {
     const W = powerOf(n ? stepS : Number.NaN)
     if (n > 0) lastStepS = stepS
     last = raw
-    if (!Number.isFinite(W)) {
+    if (!(Math.abs(W) <= mostW)) {
       if (!counted) counts.unreadable++
       // a counter's first reading is where its time begins
       if (!counted || n > 0) return
@@ -451,7 +426,7 @@ export function meterReader(format: MeterFormat): MeterReader {
     if (W < 0) counts.negative++
     if (n === clockS.length) grow()
     clockS[n] = raw + shiftS
-    value[n] = Number.isFinite(W) ? W : 0
+    value[n] = Math.abs(W) <= mostW ? W : 0
     if (peak) peak[n] = figureAt(place.peak) || 0
     n++
     if (n > mostRows)
@@ -475,13 +450,18 @@ export function meterReader(format: MeterFormat): MeterReader {
   }
   /** Finds the cells of a row that ends at `end`; false where it is empty. */
   const cut = (text: string, begin: number, end: number): boolean => {
+    if (begin === 0) ahead = -1
     line = text
     let at = begin
     for (let c = 0; c < from.length; c++) {
-      const next = at <= end ? text.indexOf(delimiter, at) : -1
+      // the next mark is looked for once: a column that never comes would be sought through the rest at every row
+      if (ahead < at) {
+        const found = text.indexOf(delimiter, at)
+        ahead = found < 0 ? Number.POSITIVE_INFINITY : found
+      }
       from[c] = Math.min(at, end)
-      to[c] = next < 0 || next > end ? end : next
-      at = next < 0 || next > end ? end + 1 : next + delimiter.length
+      to[c] = Math.min(ahead, end)
+      at = ahead > end ? end + 1 : ahead + delimiter.length
     }
     return end > begin && !(end === begin + 1 && text.charCodeAt(begin) === 13)
   }
@@ -513,7 +493,9 @@ export function meterReader(format: MeterFormat): MeterReader {
   return {
     write: text => {
       if (problem) return fail(problem)
-      const all = rest + text
+      // some old programs end a line by CR alone
+      crAlone ??= text.includes('\r') && !text.includes('\n')
+      const all = rest + (crAlone ? text.replaceAll('\r', '\n') : text)
       const end = all.lastIndexOf('\n')
       if (end < 0) {
         rest = all

@@ -189,7 +189,13 @@ export function shareOf(hits: number, of: number): Share {
   const square = z95 * z95
   const middle = (p + square / (2 * of)) / (1 + square / of)
   const error = (z95 * Math.sqrt((p * (1 - p)) / of + square / (4 * of * of))) / (1 + square / of)
-  return { fraction: p, low: Math.max(0, middle - error), high: Math.min(1, middle + error), error }
+  // of none and of all the bound is exact: rounding would leave a trace of 1e-19
+  return {
+    fraction: p,
+    low: p === 0 ? 0 : Math.max(0, middle - error),
+    high: p === 1 ? 1 : Math.min(1, middle + error),
+    error,
+  }
 }
 
 export interface Spread {

@@ -15,7 +15,8 @@ function grouped(value: number, mostDigits: number): string {
 
 /** Grouped, never scientific for trade magnitudes; whole numbers from as many digits up as are significant. */
 function rounded(value: number, significant: number): string {
-  if (value === 0) return '0'
+  // what is left of rounding is nothing that anybody measures
+  if (Math.abs(value) < 1e-15) return '0'
   if (!Number.isFinite(value)) return '–'
   const size = Math.abs(value)
   if (size >= 1e9 || size < 1e-6) return value.toExponential(2)

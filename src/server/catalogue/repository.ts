@@ -1,20 +1,44 @@
+import type { Knex } from 'knex'
 import { type Equipment, equipmentSchema } from '@/core/equipment'
 import type { Stock } from '@/core/search/stock'
 import { db } from '../db/connection'
+import { always, transaction } from '../db/transaction'
 import type { Actor } from '../people/types'
 
-/** The newest version of everything in the firm's catalogue, by kind and name. */
-export async function listEquipment({ firmId }: Pick<Actor, 'firmId'>): Promise<Equipment[]> {
-  const rows: { facts: unknown }[] = await db()('equipment')
+/** Items of a catalogue that are in use at once: more are refused in words, never cut in silence. */
+export const mostItems = 2000
+
+const newest = (at: Knex, firmId: string) =>
+  at('equipment')
     .distinctOn('id')
     .where({ firm_id: firmId })
     .orderBy(['id', { column: 'version', order: 'desc' }])
-    .limit(2000)
     .select('id', 'version', 'facts', 'retired')
-    .then(found => found.filter(r => !r.retired))
+    .as('newest')
+
+/** The newest version of everything that is in use in the firm's catalogue, by kind and name. */
+export async function listEquipment({ firmId }: Pick<Actor, 'firmId'>): Promise<Equipment[]> {
+  const rows: { facts: unknown }[] = await db()
+    .from(newest(db(), firmId))
+    .where({ retired: false })
+    .select('facts')
   return rows
     .map(r => equipmentSchema.parse(r.facts))
     .sort((a, b) => a.kind.localeCompare(b.kind) || a.name.localeCompare(b.name, 'en', { numeric: true }))
+}
+
+/** The newest version of each of these ids, in use or not; what was never there is not named. */
+export async function newestVersions(
+  { firmId }: Pick<Actor, 'firmId'>,
+  ids: readonly string[],
+): Promise<Map<string, number>> {
+  const rows: { id: string; version: number }[] = await db()('equipment')
+    .where({ firm_id: firmId })
+    .whereIn('id', [...ids])
+    .groupBy('id')
+    .select('id')
+    .max('version as version')
+  return new Map(rows.map(r => [r.id, r.version]))
 }
 
 /** How many of each item the firm has; what was never counted is not named. */
@@ -28,7 +52,7 @@ export async function setStock(
   { firmId }: Pick<Actor, 'firmId'>,
   counts: Record<string, number | null>,
 ): Promise<void> {
-  await db().transaction(async trx => {
+  await transaction(async trx => {
     for (const [key, count] of Object.entries(counts))
       if (count === null) await trx('equipment_stock').where({ firm_id: firmId, key }).delete()
       else
@@ -36,7 +60,7 @@ export async function setStock(
           .insert({ firm_id: firmId, key, count })
           .onConflict(['firm_id', 'key'])
           .merge()
-  })
+  }, always)
 }
 
 /** Adds equipment to the firm's catalogue; a version that is already there is left as it is. */
@@ -60,36 +84,33 @@ const row = ({ firmId }: Pick<Actor, 'firmId'>, facts: Equipment, retired = fals
 
 /**
  * Writes the next version of items, all or none. Each names in `version` the one it was made from, 0 for a new item.
- * The name of the first that somebody else changed meanwhile, or null when all were written. Jobs keep theirs.
+ * Null when all were written; else the first that somebody changed meanwhile, or that there would be too many. Jobs keep theirs.
  */
 export async function putEquipment(
   actor: Actor,
   items: readonly { item: Equipment; from: number }[],
   retired = false,
-): Promise<string | null> {
-  return db()
-    .transaction(async trx => {
+): Promise<{ meanwhile: string } | { tooMany: number } | null> {
+  return transaction<{ meanwhile: string } | { tooMany: number } | null>(
+    async trx => {
       for (const { item, from } of items) {
-        const newest = await trx('equipment')
+        const there = await trx('equipment')
           .where({ firm_id: actor.firmId, id: item.id })
           .max('version as version')
           .first()
-        if ((newest?.version ?? 0) !== from) throw new Meanwhile(item.name)
+        if ((there?.version ?? 0) !== from) return { meanwhile: item.name }
         // the key of firm, id and version lets only one of two writers through
         const written = await trx('equipment')
           .insert(row(actor, { ...item, version: from + 1 }, retired))
           .onConflict()
           .ignore()
           .returning('id')
-        if (!written.length) throw new Meanwhile(item.name)
+        if (!written.length) return { meanwhile: item.name }
       }
-      return null
-    })
-    .catch(error => {
-      if (error instanceof Meanwhile) return error.message
-      throw error
-    })
+      const [used] = await trx.from(newest(trx, actor.firmId)).where({ retired: false }).count({ count: '*' })
+      const count = Number(used?.count ?? 0)
+      return count > mostItems && !retired ? { tooMany: count } : null
+    },
+    outcome => outcome === null,
+  )
 }
-
-/** Somebody else changed the item whose name is the message. */
-class Meanwhile extends Error {}

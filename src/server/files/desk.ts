@@ -46,7 +46,7 @@ async function readAside<K extends Foreign['kind']>(
   const { pool, line } = desk(file.kind === 'utility' ? 'long' : 'quick')
   const leave = await line.enter()
   if (!leave) throw new Busy('too many files are being read')
-  const deadline = AbortSignal.timeout(within * 1000)
+  const deadline = AbortSignal.timeout(Math.ceil(within * 1000))
   try {
     return await pool.run(file, { signal: deadline })
   } catch (error) {

@@ -3,6 +3,7 @@ import type * as z from 'zod'
 import { largestJobBytes } from '@/core/job/read'
 import { bounded, type Fault, parseWith } from '@/core/outcome'
 import { troubleOf } from '../db/connection'
+import { OverQuota } from '../files/quota'
 import { log } from '../log'
 import { markAnswer, troubleWords } from './trouble'
 
@@ -39,6 +40,7 @@ export function handle<C>(act: (request: Request, context: C) => Promise<unknown
     } catch (error) {
       if (error instanceof Refusal)
         return said({ message: error.message, faults: error.faults }, error.status)
+      if (error instanceof OverQuota) return said({ message: error.message, faults: [] }, 413)
       const trouble = troubleOf(error)
       if (trouble) {
         log.warn({ trouble, error: String(error), path: new URL(request.url).pathname }, 'not answered')

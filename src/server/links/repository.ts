@@ -7,7 +7,7 @@ import { db } from '../db/connection'
 import { transaction } from '../db/transaction'
 import { changeWhateverStands, readJobRecord } from '../jobs/repository'
 import { customerOf } from '../people/repository'
-import type { Actor } from '../people/types'
+import type { Actor, Person } from '../people/types'
 
 /** A customer's link as the firm sees it. The address itself is shown once, when it is made. */
 export interface CustomerLink {
@@ -96,7 +96,7 @@ export interface Opened {
   linkId: string
   jobId: string
   firm: string
-  customer: Actor
+  customer: Person
   job: Job
   uploads: number
 }

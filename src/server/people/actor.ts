@@ -2,7 +2,7 @@ import { sealData, unsealData } from 'iron-session'
 import { cookies, headers } from 'next/headers'
 import { demoFirmSlug } from '../seeds/demo'
 import { listPeople } from './repository'
-import type { Actor } from './types'
+import type { Person } from './types'
 
 const cookieName = 'spillway-person'
 
@@ -12,16 +12,24 @@ function secret(): string {
   return value
 }
 
+/** Who acts, as the screens show it and let choose. */
+interface PersonShown {
+  label: string
+  firm: string
+  zone: string
+  people: { personId: string; label: string }[]
+}
+
 /** Who acts in this request: the person of the sealed cookie, or the firm's first. */
-export async function currentActor(): Promise<
-  Actor & { firm: string; people: { personId: string; label: string }[] }
-> {
+export async function currentActor(): Promise<Person & { firm: string; person: PersonShown }> {
   const people = await listPeople(demoFirmSlug)
   const sealed = (await cookies()).get(cookieName)?.value
   const { personId } = sealed ? await unsealData<{ personId?: string }>(sealed, { password: secret() }) : {}
   const actor = people.find(p => p.personId === personId) ?? people[0]
   if (!actor) throw new Error('the firm has no people: run bin/start --fresh')
-  return { ...actor, people: people.map(p => ({ personId: p.personId, label: p.label })) }
+  const { label, firm, zone } = actor
+  const choices = people.map(p => ({ personId: p.personId, label: p.label }))
+  return { ...actor, person: { label, firm, zone, people: choices } }
 }
 
 /** Makes this browser act as another person of the firm; false when there is no such person. */

@@ -5,3 +5,8 @@ export interface Actor {
   label: string
   role: string
 }
+
+/** One of a firm's people, with the firm's zone (an IANA name): its day is what dates are written in. */
+export interface Person extends Actor {
+  zone: string
+}

@@ -2,7 +2,9 @@ import { randomUUID } from 'node:crypto'
 import { promisify } from 'node:util'
 import { gunzip, gzip } from 'node:zlib'
 import type { Knex } from 'knex'
+import { dayIn } from '@/core/day'
 import { db } from '../db/connection'
+import { needRoom } from '../files/quota'
 import type { Actor } from '../people/types'
 import type { Encoded } from './intake'
 
@@ -17,6 +19,7 @@ export async function savePhoto(
   id: string = randomUUID(),
   trx: Knex = db(),
 ): Promise<string> {
+  await needRoom(trx, firmId, jobId, picture.length + thumbnail.length)
   await trx('photo')
     .insert({ firm_id: firmId, id, job_id: jobId, picture, thumbnail, at })
     .onConflict(['firm_id', 'id'])
@@ -59,6 +62,7 @@ export async function savePacked(
   trx: Knex = db(),
 ): Promise<string> {
   const { name, kind, packed: content } = file
+  await needRoom(trx, firmId, jobId, content.length)
   await trx('job_file')
     .insert({ firm_id: firmId, id, job_id: jobId, name, kind, content, at })
     .onConflict(['firm_id', 'id'])
@@ -71,13 +75,14 @@ export async function listFiles(
   { firmId }: Firm,
   jobId: string,
   kind: string,
+  zone: string,
 ): Promise<{ id: string; name: string; on: string }[]> {
   const rows: { id: string; name: string; at: Date }[] = await db()('job_file')
     .where({ firm_id: firmId, job_id: jobId, kind })
     .orderBy('at', 'desc')
     .limit(100)
     .select('id', 'name', 'at')
-  return rows.map(({ id, name, at }) => ({ id, name, on: at.toISOString().slice(0, 10) }))
+  return rows.map(({ id, name, at }) => ({ id, name, on: dayIn(zone, at) }))
 }
 
 export async function readFile(

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import type { Knex } from 'knex'
 import type { IntervalSeries } from '@/core/loads/intervals'
 import { db } from '../db/connection'
+import { needRoom } from '../files/quota'
 import type { Actor } from '../people/types'
 import { meterOf, type SeriesAbout, type Stored } from './stored'
 
@@ -17,6 +18,7 @@ export async function saveIntervals(
   id: string = randomUUID(),
   trx: Knex = db(),
 ): Promise<SeriesAbout> {
+  await needRoom(trx, firmId, jobId, content.length)
   await trx('interval_series')
     .insert({ firm_id: firmId, id, job_id: jobId, name, about: JSON.stringify(about), content, at })
     .onConflict(['firm_id', 'id'])

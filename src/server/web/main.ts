@@ -1,4 +1,5 @@
 import { randomBytes } from 'node:crypto'
+import { readFile } from 'node:fs/promises'
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
 import next from 'next'
 import { answering, troubleWords } from '../http/trouble'
@@ -50,6 +51,11 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
       'cache-control': 'no-store',
     })
     response.end(JSON.stringify(how))
+    return
+  }
+  if (path === '/sw.js' && !dev) {
+    response.writeHead(200, { 'content-type': 'text/javascript', 'cache-control': 'no-cache' })
+    response.end(await readFile('dist/field.js'))
     return
   }
   if (path.startsWith('/_next/')) return app.getRequestHandler()(request, response)

@@ -2,6 +2,7 @@
 import InputAdornment from '@mui/material/InputAdornment'
 import TextField from '@mui/material/TextField'
 import { useEffect, useRef, useState } from 'react'
+import { typedNumber } from '@/core/typed-number'
 import type { Unit } from '@/core/working'
 import styles from './Fields.module.css'
 import { type Scale, useScale } from './units'
@@ -44,9 +45,8 @@ export function NumberInput(props: Props) {
 
   const take = (typed: string) => {
     setText(typed)
-    const plain = typed.trim().replace(/,(?=\d{3}(\D|$))/g, '')
-    const number = Number(plain)
-    const next = plain === '' ? undefined : Number.isFinite(number) ? scale.read(number) : typed
+    const got = typedNumber(typed, scale.symbol)
+    const next = typed.trim() === '' ? undefined : 'value' in got ? scale.read(got.value) : typed
     known.current = { value: next, scale }
     onChange(next)
   }
@@ -65,7 +65,8 @@ export function NumberInput(props: Props) {
       onKeyDown={e => {
         if (e.key !== 'ArrowUp' && e.key !== 'ArrowDown') return
         e.preventDefault()
-        const at = Number(text.replaceAll(',', '')) || 0
+        const got = typedNumber(text, scale.symbol)
+        const at = 'value' in got ? got.value : 0
         take(String(nudged(at, e.key === 'ArrowUp' ? 1 : -1, whole)))
       }}
       slotProps={{

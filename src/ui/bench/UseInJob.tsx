@@ -11,6 +11,7 @@ import type { JobListRow, JobRecord } from '@/core/job/record'
 import { usesIn } from '@/core/job/uses'
 import { call, faultLine } from '../api'
 import { Choice } from '../common/Choice'
+import { today } from '../common/today'
 import type { Origin } from './CalculatorView'
 import type { Draft } from './draft'
 import styles from './UseInJob.module.css'
@@ -57,7 +58,7 @@ export function UseInJob({ calculator, input, answer, from, onClose }: Props) {
 
   const kept = record?.id === jobId ? from?.calculationId : null
   const calculation = { id: kept ?? newId, calculator: calculator.name, note, input }
-  const uses = record ? usesIn(record.job, calculation, new Date().toISOString().slice(0, 10)) : []
+  const uses = record ? usesIn(record.job, calculation, today()) : []
   const use = uses[chosen]
   const put = async (event: FormEvent) => {
     event.preventDefault()

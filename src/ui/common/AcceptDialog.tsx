@@ -10,6 +10,7 @@ import type { Finding } from '@/core/checks/finding'
 import { acceptanceSchema } from '@/core/job/schema'
 import { parseWith } from '@/core/outcome'
 import { useWorkspace } from '../workspace/store'
+import { today } from './today'
 
 /** A finding accepted by a named person for a reason: it stays listed, and prints. */
 export function AcceptDialog({ finding, onClose }: { finding: Finding; onClose: () => void }) {
@@ -24,7 +25,7 @@ export function AcceptDialog({ finding, onClose }: { finding: Finding; onClose: 
       key: finding.key,
       by,
       reason,
-      on: new Date().toISOString().slice(0, 10),
+      on: today(),
     })
     if (!read.ok) return setWrong(Object.fromEntries(read.faults.map(f => [f.path, f.message])))
     const [fault] = act({ op: 'acceptFinding', acceptance: read.value })

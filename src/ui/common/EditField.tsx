@@ -4,12 +4,13 @@ import TextField from '@mui/material/TextField'
 import { useId, useState } from 'react'
 import type * as z from 'zod'
 import type { Fault } from '@/core/outcome'
+import { typedNumber } from '@/core/typed-number'
 
 interface Props<T> {
   label: string
   value: string
-  /** the typed text as a value, or why it cannot be one */
-  read: (text: string) => { value: T } | { problem: string }
+  /** the typed text as a value, or why it cannot be one; it is told the unit that stands beside it */
+  read: (text: string, unit?: string) => { value: T } | { problem: string }
   onCommit: (value: T) => Fault[]
   unit?: string
   help?: string
@@ -41,7 +42,7 @@ export function EditField<T>({
 
   const commit = () => {
     if (text === value) return setProblem(null)
-    const got = read(text)
+    const got = read(text, unit)
     if ('problem' in got) return setProblem(got.problem)
     const [fault] = onCommit(got.value)
     setProblem(fault ? fault.message : null)
@@ -49,7 +50,7 @@ export function EditField<T>({
   const typing = (next: string) => {
     setText(next)
     if (problem === null) return
-    const got = read(next)
+    const got = read(next, unit)
     setProblem('problem' in got ? got.problem : null)
   }
   return (
@@ -88,14 +89,13 @@ export const readText =
     return parsed.success ? { value: parsed.data } : { problem: firstProblem(parsed.error) }
   }
 
-/** Reads a number (thousands commas are fine) by a schema, after scaling what is typed (per cent → fraction: 0.01). */
+/** Reads a number as people type it by a schema, after scaling what is typed (per cent → fraction: 0.01). */
 export const readNumber =
   (schema: z.ZodType<number>, scale = 1) =>
-  (text: string): { value: number } | { problem: string } => {
-    const plain = text.trim().replace(/,(?=\d{3}(\D|$))/g, '')
-    if (plain === '') return { problem: 'must not be empty' }
-    const value = Number(plain)
-    if (!Number.isFinite(value)) return { problem: 'must be a number, such as 36 or 2.5' }
+  (text: string, unit?: string): { value: number } | { problem: string } => {
+    const typed = typedNumber(text, unit)
+    if ('problem' in typed) return typed
+    const { value } = typed
     // 45 % is 0.45, not 0.45000000000000001: scaled on the decimal digits
     const scaled = scale === 1 ? value : Number((value * scale).toPrecision(12))
     const parsed = schema.safeParse(scaled)

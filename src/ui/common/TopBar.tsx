@@ -12,10 +12,12 @@ import { type ReactNode, useState } from 'react'
 import { call } from '../api'
 import { Mark } from './Mark'
 import styles from './TopBar.module.css'
+import { setFirmZone } from './today'
 
 export interface PersonChoice {
   label: string
   firm: string
+  zone: string
   people: { personId: string; label: string }[]
 }
 
@@ -30,6 +32,7 @@ export function TopBar({
   crowded?: boolean
   children?: ReactNode
 }) {
+  setFirmZone(person.zone)
   return (
     <header className={`${styles.bar} no-print`}>
       <Link href="/jobs" className={styles.home} aria-label="Spillway, all jobs">

@@ -3,6 +3,7 @@ import InputAdornment from '@mui/material/InputAdornment'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { stockSchema } from '@/core/search/stock'
+import { readNumber } from '../common/EditField'
 import styles from './Equipment.module.css'
 
 interface Props {
@@ -21,10 +22,8 @@ export function StockField({ name, label = 'in stock', count, onCount }: Props) 
   const commit = async () => {
     if (text.trim() === (count === undefined ? '' : String(count))) return setProblem(null)
     if (text.trim() === '') return setProblem((await onCount(null))?.message ?? null)
-    const got = stockSchema.valueType.safeParse(Number(text))
-    setProblem(
-      got.success ? ((await onCount(got.data))?.message ?? null) : (got.error.issues[0]?.message ?? null),
-    )
+    const got = readNumber(stockSchema.valueType)(text)
+    setProblem('value' in got ? ((await onCount(got.value))?.message ?? null) : got.problem)
   }
   return (
     <TextField

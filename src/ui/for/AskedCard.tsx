@@ -5,6 +5,7 @@ import { type FormEvent, useId, useRef, useState } from 'react'
 import { plateSchema } from '@/core/ask/evidence'
 import type { Answered, AskedOfCustomer } from '@/core/ask/sent'
 import { parseWith } from '@/core/outcome'
+import { typedNumber } from '@/core/typed-number'
 import { call, faultLine, largestSent, upload } from '../api'
 import styles from './CustomerPage.module.css'
 
@@ -176,12 +177,12 @@ function Typed({ plate, onSend, onProblem, onClose }: TypedProps) {
     const text = values.text?.trim()
     if (!plate) return text ? void onSend({ text }) : onProblem('Write a few words first.')
     const figures: Record<string, number> = {}
-    for (const [key, label] of plateFields) {
-      const typed = values[key]?.trim().replace(',', '.')
-      if (!typed) continue
-      if (!Number.isFinite(Number(typed)))
-        return onProblem(`${label}: “${typed}” is no number. Write 11.5, for example.`)
-      figures[key] = Number(typed)
+    for (const [key, label, unit] of plateFields) {
+      const text = values[key]?.trim()
+      if (!text) continue
+      const typed = typedNumber(text, unit)
+      if ('problem' in typed) return onProblem(`${label}: “${text}” is no number. Write 11.5, for example.`)
+      figures[key] = typed.value
     }
     const parsed = parseWith(plateSchema, { ...figures, ...(text && { text }) })
     if (!parsed.ok) {

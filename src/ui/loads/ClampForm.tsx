@@ -5,6 +5,7 @@ import { changeTold, type LoadRow } from '@/core/job/loads-overview'
 import { startSchema } from '@/core/loads/load'
 import { start } from '@/core/loads/start'
 import { type Fault, parseWith } from '@/core/outcome'
+import { today } from '../common/today'
 import { useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { FormField, numberTyped, OtherFaults } from './fields'
 import styles from './Loads.module.css'
@@ -16,7 +17,7 @@ export function ClampForm({ row, onTold }: { row: LoadRow; onTold: (told: string
   const showWorking = useWorkspace(s => s.showWorking)
   const { load, circuitId, volts } = row
   const [amps, setAmps] = useState('')
-  const [on, setOn] = useState(() => new Date().toISOString().slice(0, 10))
+  const [on, setOn] = useState(() => today())
   const [faults, setFaults] = useState<Fault[]>([])
   const typed = numberTyped(amps)
   const parsed = parseWith(startSchema, {

@@ -10,6 +10,7 @@ import type { UtilityViews } from '@/core/loads/utility-year'
 import { figure, quantity } from '@/core/units/format'
 import { call } from '../api'
 import { Choice } from '../common/Choice'
+import { today } from '../common/today'
 import { useWorkspace } from '../workspace/store'
 import { FormField, numberTyped } from './fields'
 import { HeatMap } from './HeatMap'
@@ -77,7 +78,7 @@ export function MeterYear({ seriesId, name, meters, warnings }: Props) {
         seriesId,
         meterId: meter.id,
         document: name,
-        on: new Date().toISOString().slice(0, 10),
+        on: today(),
         minutes: summed.minutes,
         firstDay: summed.firstDay,
         lastDay: summed.lastDay,

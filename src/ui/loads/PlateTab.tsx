@@ -10,7 +10,9 @@ import { derivation } from '@/core/loads/plate-figures'
 import { plateIn } from '@/core/loads/plate-text'
 import { type Fault, parseWith } from '@/core/outcome'
 import { quantity } from '@/core/units/format'
+import { today } from '../common/today'
 import { useWorkspace, useWorkspaceStore } from '../workspace/store'
+import { numberTyped } from './fields'
 import styles from './Loads.module.css'
 
 const labels: Record<PlateKey, string> = {
@@ -41,11 +43,7 @@ const typedOf = (plate: Plate): Typed =>
     ),
   )
 const figureOf = (key: PlateKey, text: string): number | string =>
-  key === 'codeLetter'
-    ? text.trim().toUpperCase()
-    : Number.isNaN(Number(text.replace(',', '.')))
-      ? text
-      : Number(text.replace(',', '.'))
+  key === 'codeLetter' ? text.trim().toUpperCase() : (numberTyped(text, unitOf(key)) ?? text)
 
 /** The nameplate as it is printed, or field by field; what it comes to stands beside it before it is taken. */
 export function PlateTab({ row }: { row: LoadRow }) {
@@ -76,7 +74,7 @@ export function PlateTab({ row }: { row: LoadRow }) {
       newLoadId: load.id,
       name: load.name,
       plate: parsed.value,
-      on: new Date().toISOString().slice(0, 10),
+      on: today(),
     })
     setFaults(refused)
     if (!refused.length) setTold(changeTold(before, store.getState().job, load.id))

@@ -8,6 +8,7 @@ import { worked } from '@/core/loads/log-of'
 import { type Fault, fault, parseWith } from '@/core/outcome'
 import { quantity } from '@/core/units/format'
 import { useScale } from '../bench/units'
+import { today } from '../common/today'
 import { useWorkspace } from '../workspace/store'
 import { FormField, numberTyped, OtherFaults, temperatureTyped } from './fields'
 import styles from './Loads.module.css'
@@ -27,8 +28,6 @@ interface Draft {
   highestW: string
   outdoorC: string
 }
-
-const today = () => new Date().toISOString().slice(0, 10)
 
 /** The counter as it stands at each look: spans are what it went up by in between. */
 function spansOf(readings: readonly Reading[]): { spans: unknown[]; faults: Fault[] } {

@@ -9,6 +9,7 @@ import { type Fault, fault } from '@/core/outcome'
 import { figure, plural, quantity } from '@/core/units/format'
 import { useScale } from '../bench/units'
 import { Choice } from '../common/Choice'
+import { today } from '../common/today'
 import { useWorkspace } from '../workspace/store'
 import { FormField, numberTyped, OtherFaults, temperatureTyped } from './fields'
 import { HoursChart } from './HoursChart'
@@ -61,9 +62,7 @@ export function SeriesResult({ row, series, name, kind, onTake }: Props) {
     setCorrections(next)
     series.correct(next)
   }
-  const on = about.dated
-    ? new Date(about.startClockS * 1000).toISOString().slice(0, 10)
-    : new Date().toISOString().slice(0, 10)
+  const on = about.dated ? new Date(about.startClockS * 1000).toISOString().slice(0, 10) : today()
   const outdoorC = temperatureTyped(outdoor, degrees)
   const log = logOf(found, {
     id: 'new',

@@ -2,22 +2,19 @@
 import InputAdornment from '@mui/material/InputAdornment'
 import TextField from '@mui/material/TextField'
 import type { Fault } from '@/core/outcome'
+import { typedNumber } from '@/core/typed-number'
 import type { Scale } from '../bench/units'
 
 /** The number typed, or the text itself, so that the schema says what is wrong with it; nothing where it is empty. */
-export function numberTyped(text: string): number | string | undefined {
-  const plain = text
-    .trim()
-    .replace(/,(?=\d{3}(\D|$))/g, '')
-    .replace(',', '.')
-  if (plain === '') return undefined
-  const value = Number(plain)
-  return Number.isFinite(value) ? value : text
+export function numberTyped(text: string, unit?: string): number | string | undefined {
+  if (text.trim() === '') return undefined
+  const typed = typedNumber(text, unit)
+  return 'value' in typed ? typed.value : text
 }
 
 /** A temperature as typed in the person’s degrees, °C; the text where it is no number. */
 export function temperatureTyped(text: string, scale: Scale): number | string | undefined {
-  const typed = numberTyped(text)
+  const typed = numberTyped(text, scale.symbol)
   return typeof typed === 'number' ? Number(scale.read(typed).toPrecision(6)) : typed
 }
 

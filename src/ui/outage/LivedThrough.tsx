@@ -4,6 +4,7 @@ import { useRef, useState } from 'react'
 import { methodOf } from '@/core/hookup/method'
 import { outageSchema } from '@/core/job/schema'
 import { type Shedding, sheddingPolicies, usualShedding } from '@/core/outage/shedding'
+import { within } from '@/core/quantity'
 import { Choice } from '../common/Choice'
 import { EditField, readNumber } from '../common/EditField'
 import { useWorkspace } from '../workspace/store'
@@ -22,8 +23,7 @@ const hoursText = (hours: readonly number[]) => hours.join(', ')
 
 function readPercent(text: string): { value: number | null } | { problem: string } {
   if (text.trim() === '') return { value: null }
-  const value = Number(text.replace(',', '.')) / 100
-  return value >= 0 && value <= 1 ? { value } : { problem: 'must be from 0 to 100 %' }
+  return readNumber(within(0, 1, '(0 to 100 %)'), 0.01)(text, '%')
 }
 
 function readHours(text: string): { value: number[] } | { problem: string } {

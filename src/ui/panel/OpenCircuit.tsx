@@ -22,9 +22,9 @@ import styles from './CircuitInspector.module.css'
 
 const LoadDialog = dynamic(() => import('./LoadDialog').then(m => m.LoadDialog))
 const LibraryPicker = dynamic(() => import('../loads/LibraryPicker').then(m => m.LibraryPicker))
-const _JudgePanel = dynamic(() => import('./JudgePanel').then(m => m.JudgePanel))
 const CircuitMore = dynamic(() => import('./CircuitMore').then(m => m.CircuitMore))
 
+import { today } from '../common/today'
 import type { View } from './inspected'
 
 const nameOf = ({ job, panel }: View, circuit: Circuit) =>
@@ -263,7 +263,7 @@ function Traced({ circuit }: { circuit: Circuit }) {
     <Button
       variant="outlined"
       onClick={() => {
-        const on = new Date().toISOString().slice(0, 10)
+        const on = today()
         act({
           op: 'editCircuit',
           circuitId: circuit.id,

@@ -8,7 +8,9 @@ import { circuitOf } from '@/core/job/panels'
 import { plateIn } from '@/core/loads/plate-text'
 import { parseWith } from '@/core/outcome'
 import { enter, readEntry } from '@/core/panel/entry'
+import { typedNumber } from '@/core/typed-number'
 import { EditField, readText } from '../common/EditField'
+import { today } from '../common/today'
 import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { AboutChoice } from './AboutChoice'
 import styles from './PhotosView.module.css'
@@ -131,10 +133,11 @@ function TakePlate({
     event.preventDefault()
     const figures: Record<string, number> = {}
     for (const [key, unit] of fields) {
-      const typed = values[key]?.trim()
-      if (!typed) continue
-      if (!Number.isFinite(Number(typed))) return setProblem(`${unit}: “${typed}” is no number`)
-      figures[key] = Number(typed)
+      const text = values[key]?.trim()
+      if (!text) continue
+      const typed = typedNumber(text, unit)
+      if ('problem' in typed) return setProblem(`${unit}: “${text}” is no number`)
+      figures[key] = typed.value
     }
     if (!Object.keys(figures).length) return setProblem('Fill in at least one figure of the plate')
     // what else stands on it (RLA, MCA, MOP …) is taken too; the fields here go before it
@@ -152,7 +155,7 @@ function TakePlate({
       newLoadId: loadId,
       name: name.trim(),
       plate: parsed.value,
-      on: new Date().toISOString().slice(0, 10),
+      on: today(),
     })
     if (fault) return setProblem(`${fault.path} ${fault.message}`)
     onPut({ ...mark, about: { kind: 'load', circuitId: found.circuit.id, loadId } })

@@ -6,6 +6,7 @@ import { type DragEvent, useEffect, useRef, useState } from 'react'
 import type { About, Photo } from '@/core/ask/evidence'
 import { aboutText } from '@/core/job/about'
 import { largestSent, upload } from '../api'
+import { today } from '../common/today'
 import { shownPanel, useWorkspace } from '../workspace/store'
 import styles from './PhotosView.module.css'
 
@@ -47,7 +48,7 @@ export function PhotosView() {
         continue
       }
       const name = file.name.replace(/\.[a-z]+$/i, '').slice(0, 80) || 'Photograph'
-      const on = new Date().toISOString().slice(0, 10)
+      const on = today()
       const about: About = { kind: 'panel', panelId: panel.id }
       const photo: Photo = { ...answer.data, name, by: person, on, turns: 0, about, marks: [] }
       const [fault] = act({ op: 'addPhoto', photo })

@@ -6,6 +6,7 @@ import { useEffect, useRef, useState } from 'react'
 import { feedOf, positionText } from '@/core/panel/positions'
 import { type Circuit, type Panel, tracedSchema } from '@/core/panel/schema'
 import { largestSent } from '../api'
+import { today } from '../common/today'
 import { useWorkspace } from '../workspace/store'
 import { keepPhoto } from './offline'
 import styles from './TraceView.module.css'
@@ -45,7 +46,7 @@ export function TraceCard({ panel, circuit, onDone, onPhoto }: Props) {
       circuitId: circuit.id,
       traced: {
         by: person,
-        on: new Date().toISOString().slice(0, 10),
+        on: today(),
         found,
         ...(parsed.data && { died: parsed.data }),
         ...(offAt !== null && { seconds: Math.min(86_400, Math.round((Date.now() - offAt) / 1000)) }),

@@ -10,6 +10,7 @@ import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { keepJob, sendPhotos, waitingPhotos } from './offline'
 import { TraceCard } from './TraceCard'
 import styles from './TraceView.module.css'
+import { useKeptScreen } from './useKeptScreen'
 
 const PanelTabs = dynamic(() => import('../panel/PanelTabs').then(m => m.PanelTabs))
 
@@ -34,6 +35,7 @@ export function TraceView() {
   const [currentId, setCurrentId] = useState<string | null>(null)
   const [online, setOnline] = useState(true)
   const [photos, setPhotos] = useState(0)
+  const kept = useKeptScreen()
   const tracing = useMemo(() => tracingOf(panel), [panel])
 
   const send = useCallback(async () => {
@@ -42,8 +44,6 @@ export function TraceView() {
     if (refused.length) say(`Not taken: ${refused.join('; ')}`)
   }, [store, id, say])
   useEffect(() => {
-    // the screen itself opens again without a connection
-    if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js')
     const look = () => {
       setOnline(navigator.onLine)
       if (navigator.onLine) void send()
@@ -81,6 +81,11 @@ export function TraceView() {
       {!online && (
         <p className={styles.away} role="status">
           No connection: stay on this screen. Everything is kept here and sent when it is back.
+        </p>
+      )}
+      {online && kept && (
+        <p className={styles.kept} role="status">
+          Kept on this device: it works without a connection.
         </p>
       )}
       {photos > 0 && (

@@ -1,6 +1,7 @@
 import { del, get, keys, set } from 'idb-keyval'
 import type { StoreApi } from 'zustand'
 import { upload } from '../api'
+import { today } from '../common/today'
 import type { Kept, WorkspaceState } from '../workspace/store'
 
 /** What tracing keeps on this machine, so that a cellar without a connection, or a reload in it, loses nothing. */
@@ -70,7 +71,7 @@ export async function sendPhotos(store: StoreApi<WorkspaceState>): Promise<strin
     await del(key)
     if (!answer.ok) refused.push(`${name}: ${answer.message}`)
     else {
-      const on = new Date().toISOString().slice(0, 10)
+      const on = today()
       const { width, height } = answer.data
       const about = { kind: 'circuit', circuitId } as const
       const photo = { id: photoId, name, by: person, on, width, height, turns: 0 as const, about, marks: [] }

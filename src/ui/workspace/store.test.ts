@@ -16,7 +16,10 @@ function fakeServer() {
       archived: false,
     } as JobRecord,
     away: false,
+    refuses: '',
     sent: 0,
+    others: { changes: 1, customersOnly: false },
+    batches: [] as string[][],
     elsewhere(hours: number) {
       server.record = {
         ...server.record,
@@ -35,12 +38,24 @@ function fakeServer() {
         {
           record: server.record,
           since: [{ revision: 2, person: 'Other', sentence: 'set the outage' }],
-          others: { changes: 1, customersOnly: false },
+          others: server.others,
           applied: [],
         },
         { status: 409 },
       )
+    server.batches.push(changes.map((c: { kind: string }) => c.kind))
+    const refused = changes.find((c: { operation?: { op: string } }) => c.operation?.op === server.refuses)
+    if (refused) return Response.json({ message: 'no', faults: [], changeId: refused.id }, { status: 400 })
     for (const change of changes) {
+      if (change.kind !== 'do') {
+        const { undos, redos, revision } = server.record
+        const ways =
+          change.kind === 'undo'
+            ? { undos: undos.slice(1), redos: ['it', ...redos] }
+            : { undos: ['it', ...undos], redos: redos.slice(1) }
+        server.record = { ...server.record, ...ways, job: alderHollow, revision: revision + 1 }
+        continue
+      }
       const next = applyOperation(server.record.job, change.operation)
       if (!next.ok) return Response.json({ message: 'no', faults: next.faults }, { status: 400 })
       server.record = {
@@ -127,4 +142,46 @@ test('with nothing waiting here, others’ work is taken over and told', async (
   await store.getState().refresh()
   expect(store.getState().job.outage.hours).toBe(72)
   expect(store.getState().notice).toMatch(/^Updated/)
+})
+
+test('a step back that does not exist is never sent; one pressed while another is on its way is not lost', async () => {
+  const server = fakeServer()
+  const store = createWorkspace(server.record, 'Designer')
+  store.getState().back('undo')
+  store.getState().act(drop)
+  store.getState().act({ op: 'setOutage', facts: { hours: 48 } })
+  for (let n = 0; n < 5; n++) store.getState().back('undo')
+  await jest.advanceTimersByTimeAsync(61)
+  store.getState().back('redo')
+  store.getState().back('undo')
+  await settled()
+  expect(server.batches.flat()).toEqual(['do', 'do', 'undo', 'undo', 'redo', 'undo'])
+  expect(store.getState()).toMatchObject({ pending: [], saving: 'idle', notice: null })
+})
+
+test('what is refused is left out and told; what else waits is kept and sent', async () => {
+  const server = fakeServer()
+  const store = createWorkspace(server.record, 'Designer')
+  server.refuses = 'setOutage'
+  store.getState().act(drop)
+  store.getState().act({ op: 'setOutage', facts: { hours: 48 } })
+  await settled()
+  expect(store.getState()).toMatchObject({ pending: [], notice: 'Not saved: no' })
+  expect(picked(server.record.job)).toBe(false)
+  expect(server.record.job.outage.hours).toBe(36)
+})
+
+test('what customers wrote is put under mine without asking only where all of it was theirs', async () => {
+  for (const [customersOnly, asks] of [
+    [true, false],
+    [false, true],
+  ]) {
+    const server = fakeServer()
+    const store = createWorkspace(server.record, 'Designer')
+    server.others = { changes: 90, customersOnly: customersOnly === true }
+    server.elsewhere(72)
+    store.getState().act(drop)
+    await settled()
+    expect(store.getState().conflict !== null).toBe(asks)
+  }
 })

@@ -2,7 +2,14 @@ import * as z from 'zod'
 import { equipmentSchema } from '@/core/equipment'
 import { line } from '@/core/quantity'
 import { expansionKey, stockSchema } from '@/core/search/stock'
-import { listEquipment, listStock, putEquipment, setStock } from '@/server/catalogue/repository'
+import {
+  listEquipment,
+  listStock,
+  mostItems,
+  newestVersions,
+  putEquipment,
+  setStock,
+} from '@/server/catalogue/repository'
 import { readCatalogueAside } from '@/server/files/desk'
 import { bodyAs, handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
@@ -38,16 +45,14 @@ export const POST = handle(async request => {
     const read = await readCatalogueAside(change.format, change.text)
     if (!read.ok)
       return refuse(422, 'Nothing was taken over: put these right and read the file again.', read.faults)
-    const versionOf = (id: string) => had.find(h => h.id === id)?.version ?? 0
-    const meanwhile = await putEquipment(
+    const versions = await newestVersions(
       actor,
-      read.value.map(item => ({ item, from: versionOf(item.id) })),
+      read.value.map(item => item.id),
     )
-    if (meanwhile)
-      return refuse(
-        409,
-        `${meanwhile} was changed or taken out of use meanwhile. Look at the catalogue again.`,
-      )
+    await put(
+      actor,
+      read.value.map(item => ({ item, from: versions.get(item.id) ?? 0 })),
+    )
     return { ...(await told(actor)), read: read.value.length }
   }
   if (change.act === 'stock') {
@@ -58,11 +63,21 @@ export const POST = handle(async request => {
   }
   const item = change.act === 'put' ? change.item : had.find(h => h.id === change.id)
   if (!item) return refuse(404, 'That item is no longer in the catalogue.')
-  const meanwhile = await putEquipment(actor, [{ item, from: change.from }], change.act === 'retire')
-  if (meanwhile)
-    return refuse(
-      409,
-      `Somebody else changed ${meanwhile} meanwhile, or its id is taken. Look at it again before you change it.`,
-    )
+  await put(actor, [{ item, from: change.from }], change.act === 'retire')
   return told(actor)
 })
+
+/** Writes them, or refuses in words. */
+async function put(actor: Actor, items: Parameters<typeof putEquipment>[1], retired = false): Promise<void> {
+  const not = await putEquipment(actor, items, retired)
+  if (not && 'tooMany' in not)
+    refuse(
+      409,
+      `A catalogue holds at most ${mostItems} items in use; this would make ${not.tooMany}. Take some out of use first. Nothing was taken over.`,
+    )
+  if (not && 'meanwhile' in not)
+    refuse(
+      409,
+      `Somebody else changed ${not.meanwhile} meanwhile, or its id is taken. Look at it again before you change it.`,
+    )
+}

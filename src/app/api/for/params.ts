@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { dayIn } from '@/core/day'
 import type { Operation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
 import { line } from '@/core/quantity'
@@ -24,7 +25,7 @@ export function requestKey(request: Request): string {
 /** Who stands in the record, and the day. */
 export const sender = ({ customer }: Opened) => ({
   by: customer.label,
-  on: new Date().toISOString().slice(0, 10),
+  on: dayIn(customer.zone, new Date()),
 })
 
 /** Takes in what was sent, or refuses in words: when it is no longer asked for, is too much, or cannot be taken. */

@@ -21,5 +21,5 @@ export default async function BenchPage({ searchParams }: Props) {
     const actor = await currentActor()
     return { actor, given: await givenIn(actor, asked) }
   })
-  return <Bench person={{ label: actor.label, firm: actor.firm, people: actor.people }} {...given} />
+  return <Bench person={actor.person} {...given} />
 }

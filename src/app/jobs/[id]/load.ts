@@ -1,6 +1,7 @@
 import { notFound } from 'next/navigation'
 import { cache } from 'react'
 import * as z from 'zod'
+import { dayIn } from '@/core/day'
 import { forPage } from '@/server/http/handle'
 import { readJobRecord } from '@/server/jobs/repository'
 import { currentActor } from '@/server/people/actor'
@@ -12,7 +13,7 @@ export const loadJob = cache(async (id: string) => {
     return { actor, record: z.uuid().safeParse(id).success ? await readJobRecord(actor, id) : null }
   })
   if (!record) notFound()
-  return { record, actor, person: { label: actor.label, firm: actor.firm, people: actor.people } }
+  return { record, actor, person: actor.person, today: dayIn(actor.zone, new Date()) }
 })
 
 export interface JobPageParams {

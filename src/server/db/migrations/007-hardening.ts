@@ -6,6 +6,12 @@ export async function up(db: Knex): Promise<void> {
     t.text('key').primary()
     t.jsonb('value').notNullable()
   })
+  await db.schema.alterTable('firm', t => {
+    t.text('zone')
+      .notNullable()
+      .defaultTo('America/New_York')
+      .comment('IANA name; the firm’s day is counted in it')
+  })
   // demo data that stand whole already are not written again
   await db.raw(
     `insert into setting (key, value) select 'demo', '"whole"' from firm

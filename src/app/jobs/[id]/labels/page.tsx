@@ -26,7 +26,7 @@ interface Params extends JobPageParams {
 
 /** The panel directory, and labels for its breakers, on paper. */
 export default async function LabelsPage({ params, searchParams }: Params) {
-  const { record, actor } = await loadJob((await params).id)
+  const { record, actor, today } = await loadJob((await params).id)
   const { panel: panelId, size, skip } = asked.parse(await searchParams)
   const { job } = record
   const panel = job.panels.find(p => p.id === panelId) ?? job.panels[0]
@@ -46,7 +46,7 @@ export default async function LabelsPage({ params, searchParams }: Params) {
           panel={panel}
           firm={actor.firm}
           revision={record.revision}
-          printedOn={new Date().toISOString().slice(0, 10)}
+          printedOn={today}
         />
       ) : (
         <LabelPages job={job} panel={panel} size={size} skip={skip} />

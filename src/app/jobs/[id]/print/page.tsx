@@ -9,16 +9,11 @@ export async function generateMetadata({ params }: JobPageParams): Promise<Metad
 }
 
 export default async function PrintPage({ params }: JobPageParams) {
-  const { record, actor } = await loadJob((await params).id)
+  const { record, actor, today } = await loadJob((await params).id)
   return (
     <>
       <PrintBar jobId={record.id} />
-      <JobSheet
-        job={record.job}
-        revision={record.revision}
-        printedOn={new Date().toISOString().slice(0, 10)}
-        firm={actor.firm}
-      />
+      <JobSheet job={record.job} revision={record.revision} printedOn={today} firm={actor.firm} />
     </>
   )
 }

@@ -12,7 +12,8 @@ const largestLog = 60_000_000
 export const GET = handle(async (_request, { params }: JobParams) => {
   await jobOf(params)
   const { id } = await params
-  return { files: await listFiles(await currentActor(), id, 'meter log') }
+  const actor = await currentActor()
+  return { files: await listFiles(actor, id, 'meter log', actor.zone) }
 })
 
 /** Keeps a meter's table as it came: its trace can be opened again. */

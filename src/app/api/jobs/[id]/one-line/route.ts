@@ -1,4 +1,5 @@
 import { NextResponse } from 'next/server'
+import { dayIn } from '@/core/day'
 import { oneLineSvg } from '@/core/formats/one-line-svg'
 import { handle } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
@@ -7,8 +8,8 @@ import { type JobParams, jobOf } from '../../params'
 /** The one-line diagram as SVG, to be saved. */
 export const GET = handle(async (_, { params }: JobParams) => {
   const { job, fileName, revision } = await jobOf(params)
-  const { firm } = await currentActor()
-  const svg = oneLineSvg(job, { firm, revision, on: new Date().toISOString().slice(0, 10) })
+  const { firm, zone } = await currentActor()
+  const svg = oneLineSvg(job, { firm, revision, on: dayIn(zone, new Date()) })
   return new NextResponse(`<?xml version="1.0" encoding="UTF-8"?>\n${svg}`, {
     headers: {
       'content-type': 'image/svg+xml; charset=utf-8',

@@ -1,7 +1,7 @@
-import { currentActor } from '@/server/people/actor'
 import { OneLineView } from '@/ui/oneline/OneLineView'
+import { type JobPageParams, loadJob } from '../../load'
 
-export default async function OneLinePage() {
-  const { firm } = await currentActor()
-  return <OneLineView today={new Date().toISOString().slice(0, 10)} firm={firm} />
+export default async function OneLinePage({ params }: JobPageParams) {
+  const { actor, today } = await loadJob((await params).id)
+  return <OneLineView today={today} firm={actor.firm} />
 }

@@ -1,0 +1,9 @@
+import { TZDate } from '@date-fns/tz'
+import { format } from 'date-fns'
+
+/**
+ * The day of an instant by the calendar of a place: what “today” means for a firm is not what it means in Greenwich.
+ * @param zone an IANA name, such as America/New_York
+ * @returns YYYY-MM-DD
+ */
+export const dayIn = (zone: string, at: Date): string => format(new TZDate(at.getTime(), zone), 'yyyy-MM-dd')

@@ -1,0 +1,90 @@
+/// <reference lib="webworker" />
+import {
+  ExpirationPlugin,
+  NetworkFirst,
+  type PrecacheEntry,
+  Route,
+  Serwist,
+  type SerwistPlugin,
+} from 'serwist'
+
+/**
+ * Keeps the field screens for a cellar without a connection: the program's own files before any of them is needed, and of each
+ * job the tracing screen that was opened. The network always comes first; a server's error never replaces what is kept.
+ */
+declare const self: ServiceWorkerGlobalScope & { __FILES: PrecacheEntry[] }
+
+const keptPages = 'spillway-field-pages'
+const isField = (url: URL) =>
+  url.origin === self.location.origin && /^\/jobs\/[0-9a-f-]{36}\/trace$/.test(url.pathname)
+
+/** The page alone: the same however it was asked for. */
+const pageKey = (address: string) => new URL(new URL(address).pathname, self.location.origin).href
+
+/** An error of the server counts as no connection where something is kept; where nothing is, it is shown. */
+const errorsAreNoAnswer: SerwistPlugin = {
+  cacheKeyWillBeUsed: async ({ request }) => pageKey(request.url),
+  cacheWillUpdate: async ({ response }) =>
+    response.status === 200 && !response.redirected ? response : null,
+  fetchDidSucceed: async ({ response, state }) => {
+    if (response.status < 500) return response
+    if (state) state.refused = response
+    throw new Error(`the server answered ${response.status}`)
+  },
+  handlerDidError: async ({ state }) => (state?.refused instanceof Response ? state.refused : away()),
+}
+
+const pages = new NetworkFirst({
+  cacheName: keptPages,
+  networkTimeoutSeconds: 6,
+  plugins: [errorsAreNoAnswer, new ExpirationPlugin({ maxEntries: 60 })],
+})
+
+/** What is shown of a screen that is not kept. */
+async function away(): Promise<Response> {
+  const kept = await (await caches.open(keptPages)).keys()
+  const links = kept.map(k => `<li><a href="${new URL(k.url).pathname}">Trace the breakers</a></li>`)
+  const list = links.length ? `<p>Kept on this device:</p><ul>${links.join('')}</ul>` : ''
+  return new Response(
+    `<!doctype html><html lang="en-US"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>No connection</title><body style="font-family:system-ui;margin:12vh auto;max-width:30em;padding:0 1em;line-height:1.5"><h1 style="font-size:1.3em">No connection</h1><p>This screen is not kept on this device. Everything that was written down is, and is sent when the connection is back.</p>${list}<p><a href="">Try again</a></p>`,
+    { status: 503, headers: { 'content-type': 'text/html; charset=utf-8' } },
+  )
+}
+
+const serwist = new Serwist({
+  precacheEntries: self.__FILES,
+  precacheOptions: { cleanupOutdatedCaches: true, concurrency: 6 },
+  skipWaiting: true,
+  clientsClaim: true,
+})
+serwist.registerRoute(new Route(({ url, request }) => request.mode === 'navigate' && isField(url), pages))
+// another screen without a connection says so instead of taking the way back away
+serwist.registerRoute(
+  new Route(
+    ({ url, request }) => request.mode === 'navigate' && /^\/jobs\/[0-9a-f-]{36}\//.test(url.pathname),
+    ({ request }) => fetch(request).catch(away),
+  ),
+)
+serwist.addEventListeners()
+
+/** The screen that is open is kept as it is, without a second visit; the answer tells that it will open again. */
+self.addEventListener('message', event => {
+  const path: unknown = event.data?.keep
+  if (typeof path !== 'string' || !isField(new URL(path, self.location.origin))) return
+  event.waitUntil(
+    keep(path).then(
+      kept => event.source?.postMessage({ kept: kept ? path : null }),
+      () => event.source?.postMessage({ kept: null }),
+    ),
+  )
+})
+
+async function keep(path: string): Promise<boolean> {
+  const cache = await caches.open(keptPages)
+  const answer = await fetch(path, { headers: { accept: 'text/html' }, cache: 'no-store' }).catch(() => null)
+  if (answer?.status === 200 && !answer.redirected) await cache.put(pageKey(answer.url), answer)
+  return (await cache.match(pageKey(new URL(path, self.location.origin).href))) !== undefined
+}
+
+// what an earlier version kept
+self.addEventListener('activate', event => event.waitUntil(caches.delete('spillway-trace')))
