@@ -60,7 +60,7 @@ need_modules() {
   printf '%s' "$stamp" >node_modules/.spillway-stamp
 }
 
-free_port() { node -e 'const s = require("net").createServer().listen(0, "127.0.0.1", () => { console.log(s.address().port); s.close() })'; }
+free_port() { node -e 'const s = require("net").createServer().listen(0, "127.0.0.1", () => { process.stdout.write(String(s.address().port)); s.close() })'; }
 port_is_free() { node -e 'const s = require("net").createServer().on("error", () => process.exit(1)).listen(+process.argv[1], "127.0.0.1", () => s.close())' "$1"; }
 
 # PostgreSQL refuses to run as root: root hands over to the user that Debian's package made.

@@ -3,7 +3,7 @@ import { evaluate } from '@/core/job/evaluate'
 import { circuitsOf } from '@/core/job/panels'
 import { readJob } from '@/core/job/read'
 import { listEquipment } from '../catalogue/repository'
-import { closeDb } from '../db/connection'
+import { closeDb, db } from '../db/connection'
 import { readJobRecord } from '../jobs/repository'
 import { listPeople } from '../people/repository'
 import { readPhoto } from '../photos/repository'
@@ -67,8 +67,14 @@ test('the day-care’s run time by hand', () => {
   expect(evaluate(alderHollow).headline.hoursHad).toBeCloseTo(hours, 9)
 })
 
-test('seeding is idempotent, and what is read back is what was written', async () => {
+test('seeding is idempotent, a half-written demo is written to the end, and what is read back is what was written', async () => {
   await seedDemo()
+  expect(await seedDemo()).toBeNull()
+  // as a run leaves it that was killed while it wrote
+  const photo = alderHollow.photos[0]?.id ?? ''
+  await db()('photo').where({ id: photo }).delete()
+  await db()('setting').where({ key: 'demo' }).delete()
+  expect(await seedDemo()).toBe('written to the end')
   expect(await seedDemo()).toBeNull()
   const people = await listPeople(demoFirmSlug)
   expect(people.map(p => p.label)).toEqual(['Designer', 'Field technician'])

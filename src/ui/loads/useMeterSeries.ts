@@ -22,31 +22,56 @@ interface State {
 const nothing: State = { busy: null, about: null, segmentation: null, ms: null, seen: null, faults: [] }
 /** Pieces of the trace that are drawn: as many as a screen has room for. */
 const drawn = 480
+const mostSilentMs = 30_000
+const tooLong: Fault = {
+  path: '$',
+  message:
+    'takes longer to read than a log does: it was put aside. Save fewer days, or a reading each second',
+}
 
 /** A meter’s readings in a worker: read, told apart, looked at; stopped by leaving it. */
 export function useMeterSeries() {
   const worker = useRef<Worker | null>(null)
   const [state, setState] = useState<State>(nothing)
 
-  const stop = useCallback(() => {
+  const silence = useRef<ReturnType<typeof setTimeout>>(undefined)
+  const end = useCallback((after: State) => {
+    clearTimeout(silence.current)
     worker.current?.terminate()
     worker.current = null
-    setState(nothing)
+    setState(after)
   }, [])
-  useEffect(() => () => worker.current?.terminate(), [])
+  const stop = useCallback(() => end(nothing), [end])
+  useEffect(
+    () => () => {
+      clearTimeout(silence.current)
+      worker.current?.terminate()
+    },
+    [],
+  )
 
-  const ask = useCallback((message: SeriesAsk) => worker.current?.postMessage(message), [])
+  /** A reader that is silent for so long reads a file made to keep it. */
+  const ask = useCallback(
+    (message: SeriesAsk) => {
+      clearTimeout(silence.current)
+      if (message.ask === 'read' || message.ask === 'end' || message.ask === 'segment')
+        silence.current = setTimeout(() => end({ ...nothing, faults: [tooLong] }), mostSilentMs)
+      worker.current?.postMessage(message)
+    },
+    [end],
+  )
   const start = useCallback(() => {
     worker.current?.terminate()
     const made = new Worker(new URL('../../workers/meter-series.ts', import.meta.url), { type: 'module' })
     worker.current = made
     made.addEventListener('message', ({ data }: MessageEvent<SeriesAnswer>) => {
+      clearTimeout(silence.current)
       if (data.answer === 'progress') setState(s => ({ ...s, busy: { share: data.share, what: data.what } }))
       else if (data.answer === 'refused') setState({ ...nothing, faults: data.faults })
       else if (data.answer === 'read') {
         setState(s => ({ ...s, about: data.about }))
-        made.postMessage({ ask: 'segment', corrections: {} } satisfies SeriesAsk)
-        made.postMessage({ ask: 'look', fromS: 0, toS: data.about.lastS, count: drawn } satisfies SeriesAsk)
+        ask({ ask: 'segment', corrections: {} })
+        ask({ ask: 'look', fromS: 0, toS: data.about.lastS, count: drawn })
       } else if (data.answer === 'segmented')
         // the pictures are drawn piece by piece: the page goes on answering
         startTransition(() =>
@@ -55,7 +80,7 @@ export function useMeterSeries() {
       else startTransition(() => setState(s => ({ ...s, seen: data })))
     })
     setState({ ...nothing, busy: { share: 0, what: 'opening' } })
-  }, [])
+  }, [ask])
 
   return {
     ...state,

@@ -1,9 +1,12 @@
 'use client'
 import { useCallback, useState } from 'react'
 import type { WeatherRead } from '@/core/formats/weather-file'
-import type { Outcome } from '@/core/outcome'
+import { fail, fault, type Outcome } from '@/core/outcome'
 
 const mostBytes = 8_000_000
+/** A year is read in a second; what takes this long was made to take it. */
+const mostMs = 20_000
+const tooLong = fail(fault('$', 'takes longer to read than a year of weather does: it was put aside'))
 
 type Read = ({ ok: true } & WeatherRead) | { ok: false; message: string }
 
@@ -21,6 +24,7 @@ export function useWeatherFile() {
     const outcome = await new Promise<Outcome<WeatherRead> | null>(resolve => {
       worker.onmessage = ({ data }: MessageEvent<Outcome<WeatherRead>>) => resolve(data)
       worker.onerror = () => resolve(null)
+      setTimeout(() => resolve(tooLong), mostMs)
       worker.postMessage(file)
     })
     worker.terminate()

@@ -1,0 +1,121 @@
+import { randomUUID } from 'node:crypto'
+import type { Operation } from '../../src/core/job/operations'
+import type { JobRecord } from '../../src/core/job/record'
+import type { Chance } from './chance'
+
+type Sent = { id: string } & ({ kind: 'do'; operation: Operation } | { kind: 'undo' } | { kind: 'redo' })
+
+export interface Counts {
+  acknowledged: Map<string, string>
+  tries: number
+  conflicts: number
+  refused: string[]
+  serverErrors: string[]
+  slowestMs: number
+}
+export const counts = (): Counts => ({
+  acknowledged: new Map(),
+  tries: 0,
+  conflicts: 0,
+  refused: [],
+  serverErrors: [],
+  slowestMs: 0,
+})
+
+export async function ask(
+  url: string,
+  path: string,
+  init: { body?: unknown; bytes?: Uint8Array; text?: string; timeoutMs?: number } = {},
+): Promise<{ status: number; body: unknown; ms: number }> {
+  const { body, bytes, text, timeoutMs = 60_000 } = init
+  const payload = bytes ?? text ?? (body === undefined ? undefined : JSON.stringify(body))
+  const from = performance.now()
+  try {
+    const answer = await fetch(`${url}${path}`, {
+      method: payload === undefined ? 'GET' : 'POST',
+      headers: {
+        origin: url,
+        ...(payload !== undefined && {
+          'content-type': bytes ? 'application/octet-stream' : 'application/json',
+        }),
+      },
+      body: payload as BodyInit,
+      signal: AbortSignal.timeout(timeoutMs),
+    })
+    const said = await answer.text()
+    return { status: answer.status, body: jsonOf(said), ms: performance.now() - from }
+  } catch {
+    return { status: 0, body: null, ms: performance.now() - from }
+  }
+}
+
+function jsonOf(text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    return text
+  }
+}
+
+const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
+
+/** A screen that edits: sends batches, tries again with the same ids after trouble, and takes over what others wrote. */
+export async function edits(
+  url: string,
+  jobId: string,
+  c: Chance,
+  told: Counts,
+  goesOn: () => boolean,
+): Promise<void> {
+  let record: JobRecord | null = null
+  while (goesOn() || !record) {
+    if (!record) {
+      const got = await ask(url, `/api/jobs/${jobId}`)
+      record = got.status === 200 ? (got.body as { record: JobRecord }).record : null
+      if (!record) await pause(200)
+      continue
+    }
+    const circuits = record.job.panels[0]?.circuits ?? []
+    const one = (): Sent => {
+      const way = c.real()
+      if (way < 0.15) return { id: randomUUID(), kind: 'undo' }
+      if (way < 0.2) return { id: randomUUID(), kind: 'redo' }
+      const operation: Operation =
+        way < 0.6
+          ? { op: 'setOutage', facts: { hours: 1 + c.below(700) } }
+          : { op: 'selectCircuit', circuitId: c.pick(circuits).id, picked: c.real() < 0.5 }
+      return { id: randomUUID(), kind: 'do', operation }
+    }
+    const changes = Array.from({ length: 1 + c.below(3) }, one)
+    for (;;) {
+      told.tries++
+      const answer = await ask(url, `/api/jobs/${jobId}/changes`, {
+        body: { baseRevision: record.revision, changes },
+      })
+      if (answer.status === 200) {
+        for (const change of changes) told.acknowledged.set(change.id, jobId)
+        record = (answer.body as { record: JobRecord }).record
+        break
+      }
+      if (answer.status === 409) {
+        const { record: theirs, applied } = answer.body as { record: JobRecord; applied: string[] }
+        told.conflicts++
+        // written before the answer was lost: acknowledged now
+        for (const id of applied) told.acknowledged.set(id, jobId)
+        record = theirs
+        break
+      }
+      if (answer.status === 400) {
+        const said = JSON.stringify(answer.body)
+        if (!/nothing to (un|re)do/.test(said)) told.refused.push(said.slice(0, 200))
+        record = null
+        break
+      }
+      if (answer.status >= 500 && answer.status !== 503)
+        told.serverErrors.push(JSON.stringify(answer.body).slice(0, 200))
+      if (!goesOn() && told.tries > 1e7) return
+      await pause(50 + c.below(250))
+    }
+    await pause(c.below(120))
+  }
+}
