@@ -211,7 +211,7 @@ need_server_user() {
 }
 
 need_secret() {
-  [ "$(wc -c <"$state/secret" 2>/dev/null || echo 0)" -ge 32 ] || (umask 077; head -c 48 /dev/urandom | base64 -w 0 >"$state/secret")
+  [ "$(wc -c 2>/dev/null <"$state/secret" || echo 0)" -ge 32 ] || (umask 077; head -c 48 /dev/urandom | base64 -w 0 >"$state/secret")
   SPILLWAY_SECRET=$(cat "$state/secret")
   export SPILLWAY_SECRET
 }

@@ -147,3 +147,45 @@ test('entities, cut files and other files are refused with what was expected', (
   expect(why('start,kWh\n1,2')).toMatch(/not whole XML/)
   expect(why('')).toMatch(/Green Button/)
 })
+
+test('a block belongs to the reading on its way, not to one whose name begins alike', () => {
+  const espi = 'xmlns="http://naesb.org/espi"'
+  const entry = (self: string, content: string, related = '') =>
+    `<entry><link rel="self" href="${self}"/><link rel="up" href="${self.replace(/\/[^/]+$/, '')}"/>${related && `<link rel="related" href="${related}"/>`}<content>${content}</content></entry>`
+  const type = (n: number, uom: number) =>
+    entry(
+      `/T/${n}`,
+      `<ReadingType ${espi}><uom>${uom}</uom><intervalLength>3600</intervalLength></ReadingType>`,
+    )
+  const meter = (n: number) =>
+    entry(`/U/MeterReading/${n}`, `<MeterReading ${espi}/>`, `/T/${n}`) +
+    entry(
+      `/U/MeterReading/${n}/IntervalBlock/1`,
+      `<IntervalBlock ${espi}>${hour(1735707600, n)}</IntervalBlock>`,
+    )
+  const { meters } = value(
+    `<feed xmlns="http://www.w3.org/2005/Atom">${type(1, 72)}${type(10, 72)}${meter(1)}${meter(10)}</feed>`,
+  )
+  expect(meters.map(m => [m.id, m.intervals[0]?.Wh])).toEqual([
+    ['1', 1],
+    ['10', 10],
+  ])
+})
+
+test('figures of no house are left out and told, whatever power of ten they carry', () => {
+  const { meters, warnings } = value(
+    feed({ multiplier: 300, readings: hour(1735707600, 5) + hour(1735711200, 0) }),
+  )
+  expect(meters[0]?.intervals).toHaveLength(1)
+  expect(warnings.join(' ')).toMatch(/1 reading far beyond any house left out/)
+})
+
+test('elements nested without end, and text without end, are refused where they are seen', () => {
+  const reader = greenButtonReader()
+  const first = reader.write('<feed>'.repeat(100))
+  expect(!first.ok && first.faults[0]?.message).toMatch(/deeper than 64/)
+  expect(reader.write('</feed>')).toEqual(first)
+  const long = greenButtonReader()
+  long.write('<feed>')
+  expect(long.write('x'.repeat(2_000_001))).toMatchObject({ ok: false })
+})

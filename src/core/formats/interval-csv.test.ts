@@ -99,3 +99,28 @@ test('gaps, doubles, estimates and rows of rubbish are told; other files say wha
   expect(why('a,b\n1,2\n3,4\n')).toMatch(/wanted is a table of use/)
   expect(why('Month,kWh\nJanuary,400\nFebruary,380\n')).toMatch(/row with a date/)
 })
+
+test('lines that end in CR alone, and pieces cut between CR and LF, read the same', () => {
+  const lf = 'Start,kWh\n2026-01-05 00:00,0.4\n2026-01-05 01:00,0.5\n2026-01-05 02:00,0.6\n'
+  const wanted = value(lf)
+  for (const ending of ['\r', '\r\n'])
+    for (const pieces of [1, 7, 37, 1000]) {
+      const outcome = read(lf.replaceAll('\n', ending), pieces)
+      expect(outcome.ok && [...(outcome.value.meters[0]?.Wh ?? [])]).toEqual([400, 500, 600])
+    }
+  expect(value(lf.replaceAll('\n', '\r'))).toEqual(wanted)
+})
+
+test('a decimal comma is told by the table, not by the figure; thousands stay thousands', () => {
+  const rows = (figures: string[], mark: string) =>
+    `Start${mark}kWh\n${figures.map((f, n) => `2026-01-05 0${n}:00${mark}${f}`).join('\n')}\n`
+  const Wh = (text: string) => value(text).meters[0]?.rows.map(r => r[2])
+  expect(Wh(rows(['0,4', '1,25', '1,250'], ';'))).toEqual([400, 1250, 1250])
+  expect(Wh(rows(['"1,250"', '0.5', '2'], ','))).toEqual([1_250_000, 500, 2000])
+})
+
+test('figures of no house are left out and told: no sum is beyond number', () => {
+  const { meters, warnings } = value('Start,kWh\n2026-01-05 00:00,1e308\n2026-01-05 01:00,0.5\n')
+  expect(meters[0]?.rows).toHaveLength(1)
+  expect(warnings.join(' ')).toMatch(/1 row without a usable time or figure/)
+})

@@ -129,3 +129,23 @@ test('any cut of the stream and any plain way of writing gives the same figures'
     { numRuns: 80 },
   )
 })
+
+test('lines that end in CR alone read the same', () => {
+  const text = 'time,W\n2026-01-05 10:00:00,140\n2026-01-05 10:00:30,150\n2026-01-05 10:01:00,3\n'
+  const { format } = guess(text)
+  const cr = read(text.replaceAll('\n', '\r'), format)
+  expect(cr.ok && [...cr.value.series.W]).toEqual([140, 150, 3])
+})
+
+test('a gigawatt is no reading of a circuit', () => {
+  const text = 'elapsed s,W\n0,100\n60,1e308\n120,110\n'
+  const { W, warnings } = value(text)
+  expect(W).toEqual([100, 110])
+  expect(warnings.join(' ')).toMatch(/1 rows could not be read/)
+})
+
+test('a column that never comes is sought once: a long table without its mark is refused in time', () => {
+  const format = { ...guess('elapsed s;W\n0;100\n60;110\n').format }
+  const outcome = read('1\n'.repeat(400_000), format, 800_000)
+  expect(outcome.ok).toBe(false)
+})

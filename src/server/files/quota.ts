@@ -8,26 +8,29 @@ export class OverQuota extends Error {}
 
 const tables = ['photo', 'job_file', 'interval_series'] as const
 
-async function kept(at: Knex, firmId: string, jobId?: string): Promise<number> {
-  const sums = tables.map(table =>
-    at(table)
-      .where({ firm_id: firmId, ...(jobId && { job_id: jobId }) })
-      .sum('bytes as bytes')
-      .first(),
+/** Bytes that the job, and the firm, keep now. */
+async function kept(at: Knex, firmId: string, jobId: string): Promise<{ job: number; firm: number }> {
+  const all = tables
+    .map(table => `select job_id, bytes from ${table} where firm_id = :firmId`)
+    .join(' union all ')
+  const { rows } = await at.raw(
+    `select coalesce(sum(bytes) filter (where job_id = :jobId), 0)::float8 as job,
+            coalesce(sum(bytes), 0)::float8 as firm from (${all}) as sizes`,
+    { firmId, jobId },
   )
-  const rows = await Promise.all(sums)
-  return rows.reduce((sum, row) => sum + Number(row?.bytes ?? 0), 0)
+  return rows[0]
 }
 
 const gigabytes = (bytes: number) => `${(bytes / 1e9).toFixed(1)} GB`
 
 /** Throws `OverQuota` where so many bytes more would be too much for the job or the firm. */
 export async function needRoom(at: Knex, firmId: string, jobId: string, bytes: number): Promise<void> {
-  if ((await kept(at, firmId, jobId)) + bytes > quotas.job)
+  const { job, firm } = await kept(at, firmId, jobId)
+  if (job + bytes > quotas.job)
     throw new OverQuota(
       `This job keeps ${gigabytes(quotas.job)} of photographs and files, as much as a job may: remove some of them first.`,
     )
-  if ((await kept(at, firmId)) + bytes > quotas.firm)
+  if (firm + bytes > quotas.firm)
     throw new OverQuota(
       `The firm keeps ${gigabytes(quotas.firm)} of photographs and files, as much as it may: remove some of them first.`,
     )

@@ -30,4 +30,7 @@ export function lane(atOnce: number, waiting: number, longestMs: number): Lane {
 /** What sends or takes long streams: it must not keep pages and taps waiting. */
 const long =
   /^\/api\/(jobs\/[^/]+\/(photos|logs|interval-data|simulated-meter)|for\/[^/]+\/(photo|file))(\/|$)/
-export const isLong = (path: string) => long.test(path)
+
+/** Pages take the processor, taps hardly do, streams take their time: none of them keeps the others waiting. */
+export const laneOf = (path: string): 'streams' | 'taps' | 'pages' =>
+  long.test(path) ? 'streams' : path.startsWith('/api/') ? 'taps' : 'pages'

@@ -6,15 +6,14 @@ import { answering, troubleWords } from '../http/trouble'
 import { log } from '../log'
 import { hasRoom, health } from './health'
 import { isOwnHost } from './hosts'
-import { isLong, lane } from './lanes'
+import { lane, laneOf } from './lanes'
 import { contentSecurityPolicy } from './policy'
 
 const port = Number(process.env.PORT)
 const dev = process.argv.includes('--dev')
 const methods = new Set(['GET', 'HEAD', 'POST'])
 
-/** Pages and taps; and what sends or takes long streams. */
-const lanes = { quick: lane(24, 400, 8000), long: lane(12, 40, 8000) }
+const lanes = { pages: lane(4, 120, 8000), taps: lane(20, 400, 8000), streams: lane(12, 40, 8000) }
 
 /** An answer in words, as a page or as JSON, whichever was asked for. */
 function say(request: IncomingMessage, response: ServerResponse, status: number, sentence: string) {
@@ -61,7 +60,7 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
   if (path.startsWith('/_next/')) return app.getRequestHandler()(request, response)
   if (request.method === 'POST' && !(await hasRoom()))
     return say(request, response, troubleWords.full.status, troubleWords.full.sentence)
-  const release = await lanes[isLong(path) ? 'long' : 'quick'].enter()
+  const release = await lanes[laneOf(path)].enter()
   if (!release) return say(request, response, troubleWords.busy.status, troubleWords.busy.sentence)
   response.once('close', release)
   if (response.closed || request.socket.destroyed) return release()

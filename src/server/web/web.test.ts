@@ -1,6 +1,6 @@
 import { freeMegabytes, hasRoom } from './health'
 import { isOwnHost } from './hosts'
-import { isLong, lane } from './lanes'
+import { lane, laneOf } from './lanes'
 import { contentSecurityPolicy } from './policy'
 
 test('only this server’s own names are taken as its host', () => {
@@ -32,10 +32,14 @@ test('a lane lets so many in, keeps so many waiting, and tells the rest at once'
   third?.()
 })
 
-test('what sends or takes long streams has a lane of its own', () => {
-  for (const path of ['/api/jobs/1/photos', '/api/jobs/1/interval-data/fetch', '/api/for/t/file'])
-    expect(isLong(path)).toBe(true)
-  for (const path of ['/api/jobs/1/changes', '/jobs/1/photos', '/api/for/t']) expect(isLong(path)).toBe(false)
+test('streams, taps and pages have lanes of their own', () => {
+  const lanes = [
+    '/api/jobs/1/interval-data/fetch',
+    '/api/for/t/file',
+    '/api/jobs/1/changes',
+    '/jobs/1/photos',
+  ]
+  expect(lanes.map(laneOf)).toEqual(['streams', 'streams', 'taps', 'pages'])
 })
 
 test('scripts run by the nonce of the answer alone', () => {
