@@ -63,6 +63,7 @@ test('what dies is started again with a word; a web process that answers nothing
     ['web', 'SIGKILL'],
     ['worker', 'SIGKILL'],
     ['postgres', 'SIGKILL'],
+    ['postgres', 'SIGTERM'],
     ['web', 'SIGSTOP'],
   ] as const) {
     const old = pid(name)

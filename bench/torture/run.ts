@@ -250,6 +250,8 @@ async function cellar() {
     if (c.real() < 0.15) {
       reloads++
       await page.reload()
+      // what is painted before it is alive takes no tap
+      await page.locator('[data-live=true]').waitFor()
     }
     const nothing = page.getByRole('button', { name: 'Nothing died', exact: true })
     if (!(await nothing.isVisible())) break

@@ -24,6 +24,8 @@ export interface Spec {
   graceMs: number
   /** whether a death counts: a database on a full disk is tried again for as long as it takes */
   forgiven?: () => Promise<boolean>
+  /** a line of its own log that calls for a signal */
+  hears?: (line: string) => NodeJS.Signals | null
 }
 
 export interface Child {
@@ -40,7 +42,7 @@ const logSize = { size: '8M', maxFiles: 5 } as const
 const isEvent = (line: string) => line.startsWith('{"level"')
 
 /** Runs a program, keeps its pid and its log, and starts it again when it dies. */
-export function keep({ name, command, env, signal, graceMs, forgiven }: Spec, keeper: Keeper): Child {
+export function keep({ name, command, env, signal, graceMs, forgiven, hears }: Spec, keeper: Keeper): Child {
   const file = createStream(`${name}.log`, { path: join(keeper.state, 'logs'), ...logSize })
   // a full disk costs lines of the log, not the service
   file.on('error', () => {})
@@ -96,6 +98,8 @@ export function keep({ name, command, env, signal, graceMs, forgiven }: Spec, ke
       createInterface({ input: stream }).on('line', line => {
         if (isEvent(line)) file.write(`${line}\n`)
         else wrapped.info(line)
+        const answer = hears?.(line)
+        if (answer) child.kill(answer)
       })
     ended = new Promise(resolve => {
       child.once('error', error => {

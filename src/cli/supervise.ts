@@ -100,6 +100,8 @@ const postgres = keep(
     signal: 'SIGINT',
     graceMs: 60_000,
     forgiven: isFull,
+    // told to stop by somebody else, it would wait for us to leave and answer nothing: it is to stop at once, and comes back
+    hears: line => (/received smart shutdown request/.test(line) ? 'SIGINT' : null),
   },
   keeper,
 )

@@ -1,15 +1,33 @@
-import { closeDb } from '@/server/db/connection'
+import { closeDb, troubleOf } from '@/server/db/connection'
+import { log } from '@/server/log'
 import { workOnSearches } from '@/server/search/queue'
 
-/** Works on background searches until it is told to stop. */
+const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
+
+/** Works on background searches until it is told to stop; a database that is away is waited for. */
 export async function work(): Promise<number> {
-  const { stop } = await workOnSearches()
-  process.stdout.write('worker ready\n')
-  await new Promise<void>(resolve => {
-    process.once('SIGTERM', resolve)
-    process.once('SIGINT', resolve)
+  let ended = false
+  const end = new Promise<void>(resolve => {
+    for (const signal of ['SIGTERM', 'SIGINT'] as const)
+      process.once(signal, () => {
+        ended = true
+        resolve()
+      })
   })
-  await stop()
+  while (!ended) {
+    const working = await workOnSearches().catch((error: unknown) => {
+      if (!troubleOf(error)) throw error
+      log.warn({ error: String(error) }, 'the database is away; waiting for it')
+      return null
+    })
+    if (!working) {
+      await Promise.race([pause(1000), end])
+      continue
+    }
+    process.stdout.write('worker ready\n')
+    await end
+    await working.stop()
+  }
   await closeDb()
   return 0
 }

@@ -119,12 +119,14 @@ const waysOf = ({ undos, redos }: Ways, pending: readonly Pending[]): Ways =>
 
 const evaluated = (job: Job) => ({ job, evaluation: evaluate(job) })
 const gatherMs = 60
+const firstWaitMs = 1000
 const longestWaitMs = 10_000
+const diskFull = 507
 
 /** The workspace of one job: edits at once, saves behind, and never drops what was not saved. */
 export function createWorkspace(record: JobRecord, person: string): StoreApi<WorkspaceState> {
   let timer: ReturnType<typeof setTimeout> | undefined
-  let waitMs = 1000
+  let waitMs = firstWaitMs
 
   const store = createStore<WorkspaceState>((set, get) => {
     /** What the server has, with what waits here on top of it. */
@@ -158,7 +160,11 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
       })
       if (answer.ok) return written(answer.data.record, sent)
       if (answer.status === 409) return stale(answer.body as Conflict & { applied: string[] })
-      if (answer.status === 0 || answer.status >= 500) return later()
+      if (answer.status === 0 || answer.status >= 500) {
+        // a full disk is told: waiting alone does not mend it
+        if (answer.status === diskFull && waitMs === firstWaitMs) set({ notice: answer.message })
+        return later()
+      }
       return refused(
         answer.faults.map(faultLine).join('; ') || answer.message,
         refusedId(answer.body, answer.faults, sent),
@@ -166,7 +172,7 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
     }
 
     function written(next: JobRecord, sent: Pending[]) {
-      waitMs = 1000
+      waitMs = firstWaitMs
       const left = get().pending.slice(sent.length)
       const moved = sent.some(c => c.kind !== 'do')
       set(
