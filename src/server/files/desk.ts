@@ -41,19 +41,20 @@ function desk(which: keyof typeof atOnce): Desk {
 /** Reads a foreign file in a thread. Faults on `$` in words, also where it takes too long or too much memory. Throws `Busy`. */
 async function readAside<K extends Foreign['kind']>(
   file: Foreign & { kind: K },
-  within = deadlineS[file.kind],
+  own?: AbortSignal,
 ): Promise<ReadAs[K]> {
   const { pool, line } = desk(file.kind === 'utility' ? 'long' : 'quick')
   const leave = await line.enter()
   if (!leave) throw new Busy('too many files are being read')
-  const deadline = AbortSignal.timeout(Math.ceil(within * 1000))
+  // it begins when the reading does
+  const deadline = own ?? AbortSignal.timeout(deadlineS[file.kind] * 1000)
   try {
     return await pool.run(file, { signal: deadline })
   } catch (error) {
     const no = (message: string) => fail(fault('$', message)) as ReadAs[K]
     if (deadline.aborted)
       return no(
-        `This file takes longer than ${within} s to read, which no such file should: it was put aside.`,
+        `This file takes longer than ${deadlineS[file.kind]} s to read, which no such file should: it was put aside.`,
       )
     if (error instanceof Error && /memory|ERR_WORKER_OUT_OF_MEMORY/i.test(`${error.message}`))
       return no('This file takes more memory to read than any such file should: it was put aside.')
@@ -66,8 +67,8 @@ async function readAside<K extends Foreign['kind']>(
 export const readJobAside = (text: string) => readAside<'job'>({ kind: 'job', text })
 export const readCatalogueAside = (format: 'csv' | 'json', text: string) =>
   readAside<'catalogue'>({ kind: 'catalogue', format, text })
-export const readPhotographAside = (bytes: Uint8Array, within?: number) =>
-  readAside<'photograph'>({ kind: 'photograph', bytes }, within)
+export const readPhotographAside = (bytes: Uint8Array, deadline?: AbortSignal) =>
+  readAside<'photograph'>({ kind: 'photograph', bytes }, deadline)
 
 /** Reads a utility's file: laid down first as it comes, so that a slow line keeps no reader waiting. */
 export async function readUtilityAside(
