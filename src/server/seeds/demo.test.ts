@@ -88,4 +88,4 @@ test('seeding is idempotent, a half-written demo is written to the end, and what
   }
   const stations = ofKind(await listEquipment(actor), 'station').sort((a, b) => a.continuousW - b.continuousW)
   expect(stations.map(s => s.continuousW)).toEqual([600, 1500, 1500, 2200, 2200, 3600, 6400])
-})
+}, 60_000)

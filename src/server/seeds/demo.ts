@@ -32,8 +32,13 @@ const technician = {
   role: 'technician',
 }
 
+/** Whether a killed run came as far as this. */
+const isKept = async (table: 'photo' | 'job_file' | 'interval_series', id: string): Promise<boolean> =>
+  Boolean(await db()(table).where({ firm_id: designer.firmId, id }).first('id'))
+
 /** The drawn photographs, by the id that the job document gives them. */
 async function keepPhoto(jobId: string, photoId: string, at: Date) {
+  if (await isKept('photo', photoId)) return
   const drawn = await readFile(join('src/server/seeds/photos', `${photoId}.jpg`))
   const taken = await takeIn(drawn)
   if (!taken.ok) throw new Error(`the drawn photograph ${photoId} cannot be read`)
@@ -48,7 +53,7 @@ async function keepYear({ name, job, fileId, seriesId }: (typeof yearFiles)[numb
   if (!jobId) return
   const packed = await packedFile(`${name}.xml.gz`)
   await savePacked(designer, jobId, { name: `${name}.xml`, kind: 'xml', packed }, at, fileId)
-  if (!seriesId) return
+  if (!seriesId || (await isKept('interval_series', seriesId))) return
   const taken = await takeIntervals(Readable.from([await promisify(gunzip)(packed)]), 'Eastern')
   if (!taken.ok) throw new Error(`the year of ${name} cannot be read`)
   await saveIntervals(designer, jobId, `${name}.xml`, await storedForm(taken.value.intervals), at, seriesId)
@@ -56,7 +61,7 @@ async function keepYear({ name, job, fileId, seriesId }: (typeof yearFiles)[numb
 
 async function keepLog({ name, job }: (typeof logFiles)[number], n: number, at: Date) {
   const jobId = demoJobs[job]?.id
-  if (jobId)
+  if (jobId && !(await isKept('job_file', logIdOf(n))))
     await savePacked(
       designer,
       jobId,
