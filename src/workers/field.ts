@@ -46,7 +46,7 @@ async function away(): Promise<Response> {
   const links = kept.map(k => `<li><a href="${new URL(k.url).pathname}">Trace the breakers</a></li>`)
   const list = links.length ? `<p>Kept on this device:</p><ul>${links.join('')}</ul>` : ''
   return new Response(
-    `<!doctype html><html lang="en-US"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>No connection</title><body style="font-family:system-ui;margin:12vh auto;max-width:30em;padding:0 1em;line-height:1.5"><h1 style="font-size:1.3em">No connection</h1><p>This screen is not kept on this device. Everything that was written down is, and is sent when the connection is back.</p>${list}<p><a href="">Try again</a></p>`,
+    `<!doctype html><html lang="en-US"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>No connection</title><body style="font-family:system-ui;margin:12vh auto;max-width:30em;padding:0 1em;line-height:1.5"><h1 style="font-size:1.3em">No connection</h1><p>This screen is not kept on this device. Everything that was written down is, and is sent when the connection is back.</p>${list}<p><a href="">Try again</a></p>`,
     { status: 503, headers: { 'content-type': 'text/html; charset=utf-8' } },
   )
 }

@@ -2,8 +2,8 @@ import { Mutex, type MutexInterface, withTimeout } from 'async-mutex'
 import { Busy } from './connection'
 
 const longestWaitMs = 4000
-/** More than this many who wait for one thing are told at once. */
-const mostWaiting = 40
+/** More than this many who wait for one thing are told at once: they must not fill the lane of those who wait for nothing. */
+const mostWaiting = 24
 
 const turns = new Map<string, { mutex: MutexInterface; waiting: number }>()
 

@@ -13,7 +13,7 @@ const port = Number(process.env.PORT)
 const dev = process.argv.includes('--dev')
 const methods = new Set(['GET', 'HEAD', 'POST'])
 
-const lanes = { pages: lane(4, 120, 8000), taps: lane(20, 400, 8000), streams: lane(12, 40, 8000) }
+const lanes = { pages: lane(4, 120, 8000), taps: lane(48, 400, 8000), streams: lane(12, 40, 8000) }
 
 /** An answer in words, as a page or as JSON, whichever was asked for. */
 function say(request: IncomingMessage, response: ServerResponse, status: number, sentence: string) {
@@ -27,7 +27,7 @@ function say(request: IncomingMessage, response: ServerResponse, status: number,
   response.end(
     json
       ? JSON.stringify({ message: sentence, faults: [] })
-      : `<!doctype html><html lang="en-US"><meta name="viewport" content="width=device-width"><title>Spillway</title><body style="font-family:system-ui;margin:15vh auto;max-width:34em;padding:0 1em"><h1 style="font-size:1.3em">${sentence}</h1><p><a href="">Try again</a></p>`,
+      : `<!doctype html><html lang="en-US"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>Spillway</title><body style="font-family:system-ui;margin:15vh auto;max-width:34em;padding:0 1em"><h1 style="font-size:1.3em">${sentence}</h1><p><a href="">Try again</a></p>`,
   )
 }
 
