@@ -14,6 +14,12 @@ const verdicts = {
       'The hot is live to ground, but the neutral leads nowhere: nothing will run, and the neutral slot can be live through any load that is switched on.',
     next: 'Isolate the circuit, prove dead, and find the open neutral: a loose splice, a missing bond between source and panel, or a neutral landed on the wrong bar.',
   },
+  leakage: {
+    name: 'Leakage through filter capacitors',
+    meaning:
+      'Hot and neutral show a few volts against each other and the same higher volts against ground: both hang on the filter capacitors of electronics. Exposed prongs or metal can tingle.',
+    next: 'Touch no prong. Unplug what is electronic and measure again with a low-impedance meter: the volts collapse. On a plug of the source’s own cord, open its switch or unplug it before anybody handles it.',
+  },
   'no-voltage': {
     name: 'No voltage',
     meaning:
@@ -41,8 +47,8 @@ const verdicts = {
   bonded: {
     name: 'As it should be, bonded',
     meaning:
-      'Hot to neutral and hot to ground agree and neutral to ground is near nothing: the neutral is bonded to ground once, upstream.',
-    next: 'Write the readings down. Make sure that there is one bond only: on a house panel’s bond the source must float.',
+      'Hot to neutral and hot to ground agree and neutral to ground is near nothing: the neutral is bonded to ground upstream. Whether once or twice, three voltages cannot tell.',
+    next: 'Write the readings down. Then put about 1 kW on and clamp the equipment ground: with one bond it carries nothing steady; a steady share of the load’s current means a second bond. On a house panel’s bond the source must float.',
   },
   'neutral-rise': {
     name: 'Neutral rise',
@@ -70,10 +76,28 @@ const verdicts = {
 
 type Named = keyof typeof verdicts
 
+const places = {
+  'unit-alone': 'at the unit, alone',
+  'unit-with-plug': 'at the unit, with its bonding plug',
+  inlet: 'at the inlet',
+  'house-outlet': 'at an outlet of the house, on the source',
+  unknown: 'not said',
+} as const
+
+/** On a house whose bond is in force, odd volts to ground are a lost ground until proved otherwise. */
+const lostGround =
+  'The ground lies between hot and neutral at an outlet of the house: where the house’s own bond is in force, that is an equipment ground that has been lost on the way, until it is proved otherwise.'
+
 const input = z.strictObject({
   hotNeutralV: labelled(notNegative, 'Hot to neutral', 'V'),
   neutralGroundV: labelled(notNegative, 'Neutral to ground', 'V'),
   hotGroundV: labelled(notNegative, 'Hot to ground', 'V'),
+  at: labelled(
+    z.enum(['unit-alone', 'unit-with-plug', 'inlet', 'house-outlet', 'unknown']).default('unknown'),
+    'Read where',
+    'text',
+    { names: places },
+  ),
 })
 
 const output = verdictOutput<Named>(verdicts)
@@ -84,12 +108,17 @@ type Input = z.infer<typeof input>
 const tests: readonly {
   verdict: Named
   test: string
-  fits: (n: number, g: number, h: number) => boolean
+  fits: (n: number, g: number, h: number, at: Input['at']) => boolean
 }[] = [
   {
     verdict: 'open-neutral',
     test: 'hot to neutral < 30 V and hot to ground ≥ 90 V',
     fits: (n, _, h) => n < 30 && h >= 90,
+  },
+  {
+    verdict: 'leakage',
+    test: 'hot to neutral < 30 V, neutral to ground from 20 to 90 V, the readings to ground alike',
+    fits: (n, g, h) => n < 30 && g >= 20 && g < 90 && Math.abs(h - g) <= n + 5,
   },
   { verdict: 'no-voltage', test: 'hot to neutral < 30 V', fits: n => n < 30 },
   { verdict: 'high-voltage', test: 'hot to neutral > 132 V', fits: n => n > 132 },
@@ -111,27 +140,35 @@ const tests: readonly {
   },
   { verdict: 'open-ground', test: 'both readings to ground < 30 V', fits: (_, g, h) => g < 30 && h < 30 },
   {
+    verdict: 'open-ground',
+    test: 'at an outlet of the house, the readings to ground add to at most 1.08 × hot to neutral',
+    fits: (n, g, h, at) => at === 'house-outlet' && g + h <= 1.08 * n,
+  },
+  {
     verdict: 'floating',
     test: 'the readings to ground add to at most 1.08 × hot to neutral',
     fits: (n, g, h) => g + h <= 1.08 * n,
   },
 ]
 
-const fitting = (i: Input) => tests.find(t => t.fits(i.hotNeutralV, i.neutralGroundV, i.hotGroundV))
+const fitting = (i: Input) => tests.find(t => t.fits(i.hotNeutralV, i.neutralGroundV, i.hotGroundV, i.at))
 
 function solve(i: Input) {
   const verdict = fitting(i)?.verdict ?? 'inconsistent'
   const { meaning, next }: Verdict = verdicts[verdict]
-  return { verdict, meaning, next }
+  const { neutralGroundV: g, hotGroundV: h } = i
+  // both near nothing is a pin that touches nothing; anything else at a house outlet a ground lost on the way
+  const lost = verdict === 'open-ground' && !(g < 30 && h < 30)
+  return { verdict, meaning: lost ? lostGround : meaning, next }
 }
 
 /**
  * Where the ground stands on a line from neutral (0 V) to hot (hot-to-neutral V), as nearly as the readings allow:
  * between the two for a floating source, beyond neutral for a neutral rise. Volts from neutral.
  */
-export function groundOnLine(i: Input): number {
+export function groundOnLine(i: Omit<Input, 'at'>): number {
   const { hotNeutralV: n, neutralGroundV: g, hotGroundV: h } = i
-  if (fitting(i)?.verdict === 'floating' && g + h > 0) return (n * g) / (g + h)
+  if (fitting({ ...i, at: 'unknown' })?.verdict === 'floating' && g + h > 0) return (n * g) / (g + h)
   return Math.abs(n + g - h) < Math.abs(Math.abs(n - g) - h) ? -g : g
 }
 
@@ -161,7 +198,8 @@ export const outletReadings = calculator({
   explain: (i, r) => {
     const f = figure
     const { hotNeutralV: n, neutralGroundV: g, hotGroundV: h } = i
-    const found = tests.findIndex(t => t.verdict === r.verdict)
+    const fits = fitting(i)
+    const found = fits ? tests.indexOf(fits) : -1
     const passed = found === -1 ? tests.length : found
     return {
       answer: `${verdicts[r.verdict].name}. ${r.meaning}`,

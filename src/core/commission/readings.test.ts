@@ -20,6 +20,11 @@ test.each([
   [120, 2, 6, 'open-ground'],
   [120, 54, 63, 'floating'],
   [120, 60, 69.6, 'floating'],
+  [4, 48, 50, 'leakage'],
+  [20, 20, 45, 'leakage'],
+  [20, 20, 45.1, 'no-voltage'],
+  [4, 19.9, 20, 'no-voltage'],
+  [4, 90, 89, 'no-voltage'],
   [120, 60, 69.7, 'inconsistent'],
   [120, 120, 120, 'inconsistent'],
 ])(
@@ -30,6 +35,20 @@ test.each([
     expect(r.meaning && r.next).toBeTruthy()
   },
 )
+
+test('where it was read decides what odd volts to ground mean', () => {
+  const odd = { hotNeutralV: 120, neutralGroundV: 54, hotGroundV: 63 }
+  for (const at of ['unit-alone', 'unit-with-plug', 'inlet', 'unknown'] as const)
+    expect(result(outletReadings, { ...odd, at }).verdict).toBe('floating')
+  const lost = result(outletReadings, { ...odd, at: 'house-outlet' })
+  expect(lost).toMatchObject({ verdict: 'open-ground', meaning: expect.stringMatching(/lost on the way/) })
+  const sound = { hotNeutralV: 121, neutralGroundV: 0.2, hotGroundV: 121, at: 'house-outlet' } as const
+  expect(result(outletReadings, sound)).toMatchObject({
+    verdict: 'bonded',
+    next: expect.stringMatching(/clamp/),
+  })
+  expect(faultPaths(outletReadings, { ...odd, at: 'somewhere' })).toEqual(['at'])
+})
 
 test('any three readings have a verdict; negative ones are refused', () => {
   const volts = fc.double({ min: 0, max: 600, noNaN: true })
@@ -62,6 +81,9 @@ test.each([
   [120, 120, 240, [232, 236], 'split-phase'],
   [120, 118, 12, [], 'same-phase'],
   [120, 120, 232, [], 'split-phase'],
+  [128, 112, 240, [], 'loose-neutral'],
+  [124, 116, 240, [], 'split-phase'],
+  [112, 128, 248, [], 'loose-neutral'],
   [120, 120, 208, [207], 'three-phase-legs'],
   [120, 120, 150, [], 'not-synchronised'],
 ])('L1 %d V, L2 %d V, between %d V, again %j: %s', (l1V, l2V, l1l2V, again, verdict) => {

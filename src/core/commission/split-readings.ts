@@ -36,6 +36,12 @@ const verdicts = {
     meaning: 'The volts between the legs are the sum of the two: opposite phase, as a house panel expects.',
     next: 'Write the readings down, then load each leg and measure again.',
   },
+  'loose-neutral': {
+    name: 'A loose neutral?',
+    meaning:
+      'The legs stand opposite, but one is high by what the other is low: their neutral is loose or broken somewhere, and the loads share the volts between them.',
+    next: 'Switch off at once: the low leg stalls motors, the high one burns electronics. Check every joint of the neutral from the source to the panel, tighten to torque, and measure again with about 1 kW on one leg: the legs must stay within 4 V.',
+  },
   'three-phase-legs': {
     name: 'Two legs of three phases',
     meaning:
@@ -70,7 +76,7 @@ function verdictOf(i: Input): Named {
   if ([l1V, l2V].some(v => v < 104 || v > 132)) return 'leg-out-of-range'
   if (spreadV(i) > 8) return 'not-synchronised'
   if (l1l2V <= Math.abs(l1V - l2V) + 10) return 'same-phase'
-  if (Math.abs(l1l2V - (l1V + l2V)) <= 8) return 'split-phase'
+  if (Math.abs(l1l2V - (l1V + l2V)) <= 8) return Math.abs(l1V - l2V) > 8 ? 'loose-neutral' : 'split-phase'
   if (Math.abs(l1l2V - threePhaseV(i)) <= 8) return 'three-phase-legs'
   return 'not-synchronised'
 }
@@ -129,7 +135,7 @@ export const splitReadings = calculator({
         formula: [
           'either leg under 30 V: dead; outside 104 to 132 V: out of range',
           'readings between the legs that differ by more than 8 V: not synchronised',
-          'then: near the difference of the legs, near their sum (within 8 V), or near √3 × their mean (within 8 V)',
+          'then: near the difference of the legs, near their sum (within 8 V; with legs more than 8 V apart a loose neutral), or near √3 × their mean (within 8 V)',
         ],
         steps: [
           step('Spread between the legs', spreadV(i), 'V'),

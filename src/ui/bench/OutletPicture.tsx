@@ -14,7 +14,10 @@ export function OutletPicture({ fields, ...form }: FormProps & { fields: readonl
   return (
     <>
       <div className={styles.outlet}>
-        <div className={styles.top}>{input('hotNeutralV')}</div>
+        <div className={styles.top}>
+          {input('at')}
+          {input('hotNeutralV')}
+        </div>
         <svg
           viewBox="0 0 420 216"
           role="img"
