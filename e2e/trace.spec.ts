@@ -1,8 +1,13 @@
+import type { Page } from '@playwright/test'
 import sharp from 'sharp'
 import { accessible, copyOf, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 const saltmarsh = '5a1de000-0000-4000-8000-000000000002'
+
+/** The whole program is fetched before it says so: on a slow machine that takes a while. */
+const keptOnDevice = (page: Page) =>
+  expect(page.getByText('Kept on this device')).toBeVisible({ timeout: 30_000 })
 
 test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
 
@@ -12,10 +17,11 @@ test('tracing in a cellar: no connection, a reload, and nothing lost or doubled'
   request,
 }) => {
   const id = await copyOf(request, saltmarsh)
+  test.setTimeout(90_000)
   const faults: string[] = []
   page.on('pageerror', error => faults.push(error.message))
   await openJob(page, id, 'trace')
-  await expect(page.getByText('Kept on this device')).toBeVisible()
+  await keptOnDevice(page)
   await accessible(page)
   const card = (place: string) => page.getByRole('region', { name: `Breaker ${place}`, exact: true })
   // one visit, and down into the cellar: the screen opens, and the first breaker is traced there
@@ -97,7 +103,7 @@ test('tracing in a cellar: no connection, a reload, and nothing lost or doubled'
 test('an error of the server does not replace what is kept', async ({ page, request, context }) => {
   const id = await copyOf(request, saltmarsh)
   await openJob(page, id, 'trace')
-  await expect(page.getByText('Kept on this device')).toBeVisible()
+  await keptOnDevice(page)
   await context.route(`**/jobs/${id}/trace`, route => route.fulfill({ status: 503, body: 'busy' }))
   for (let n = 0; n < 2; n++) {
     await page.reload()

@@ -53,7 +53,7 @@ async function away(): Promise<Response> {
 
 const serwist = new Serwist({
   precacheEntries: self.__FILES,
-  precacheOptions: { cleanupOutdatedCaches: true, concurrency: 6 },
+  precacheOptions: { cleanupOutdatedCaches: true, concurrency: 12 },
   skipWaiting: true,
   clientsClaim: true,
 })
