@@ -39,7 +39,7 @@ test('tracing in a cellar: no connection, a reload, and nothing lost or doubled'
   // a screen that is not kept says so, and leads back
   await page.goto(`/jobs/${id}/panel`)
   await expect(page.getByRole('heading', { name: 'No connection' })).toBeVisible()
-  await page.getByRole('link', { name: 'Trace the breakers' }).click()
+  await page.getByRole('link', { name: /^Trace the breakers: Saltmarsh Lane/ }).click()
   await expect(page.getByRole('button', { name: '8 to trace' })).toBeVisible()
 
   // the connection comes, and goes again

@@ -40,13 +40,20 @@ const pages = new NetworkFirst({
   plugins: [errorsAreNoAnswer, new ExpirationPlugin({ maxEntries: 60 })],
 })
 
-/** What is shown of a screen that is not kept. */
+/** What is shown of a screen that is not kept: the jobs whose tracing screen is. */
 async function away(): Promise<Response> {
-  const kept = await (await caches.open(keptPages)).keys()
-  const links = kept.map(k => `<li><a href="${new URL(k.url).pathname}">Trace the breakers</a></li>`)
+  const cache = await caches.open(keptPages)
+  const links = await Promise.all(
+    (await cache.keys()).map(async key => {
+      const text = (await (await cache.match(key))?.text()) ?? ''
+      // as the page's own writer escaped it
+      const title = /<title>([^<]{1,120})<\/title>/.exec(text)?.[1]?.replace(/ · Spillway$/, '') ?? 'A job'
+      return `<li><a href="${new URL(key.url).pathname}">Trace the breakers: ${title}</a></li>`
+    }),
+  )
   const list = links.length ? `<p>Kept on this device:</p><ul>${links.join('')}</ul>` : ''
   return new Response(
-    `<!doctype html><html lang="en-US"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>No connection</title><body style="font-family:system-ui;margin:12vh auto;max-width:30em;padding:0 1em;line-height:1.5"><h1 style="font-size:1.3em">No connection</h1><p>This screen is not kept on this device. Everything that was written down is, and is sent when the connection is back.</p>${list}<p><a href="">Try again</a></p>`,
+    `<!doctype html><html lang="en-US"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>No connection</title><style>body{font:1.05rem/1.5 system-ui;margin:10vh auto;max-width:30em;padding:0 1em;background:light-dark(#efece3,#12191c);color:light-dark(#15242a,#e6ecec)}h1{font-size:1.4em}ul{list-style:none;padding:0}a{display:block;padding:.7em 1em;margin:.5em 0;border:1px solid currentColor;border-radius:6px;color:light-dark(#0b5566,#8fd0de);font-weight:600;text-decoration:none}</style><h1>No connection</h1><p>This screen is not kept on this device. What you wrote down is, and it is sent when the connection is back.</p>${list}<a href="">Try again</a>`,
     { status: 503, headers: { 'content-type': 'text/html; charset=utf-8' } },
   )
 }

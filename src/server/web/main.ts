@@ -27,7 +27,7 @@ function say(request: IncomingMessage, response: ServerResponse, status: number,
   response.end(
     json
       ? JSON.stringify({ message: sentence, faults: [] })
-      : `<!doctype html><html lang="en-US"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>Spillway</title><body style="font-family:system-ui;margin:15vh auto;max-width:34em;padding:0 1em"><h1 style="font-size:1.3em">${sentence}</h1><p><a href="">Try again</a></p>`,
+      : `<!doctype html><html lang="en-US"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><meta name="color-scheme" content="light dark"><title>Spillway</title><style>body{font:1.05rem/1.5 system-ui;margin:15vh auto;max-width:34em;padding:0 1em;background:light-dark(#efece3,#12191c);color:light-dark(#15242a,#e6ecec)}h1{font-size:1.3em}a{color:light-dark(#0b5566,#8fd0de);font-weight:600}</style><h1>${sentence}</h1><p><a href="">Try again</a></p>`,
   )
 }
 
