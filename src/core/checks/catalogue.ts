@@ -49,11 +49,15 @@ const capacityArticle = { 2017: 'NEC 702.4(B)', 2020: 'NEC 702.4(B)', 2023: 'NEC
 const rows: Record<Family, Row[]> = {
   'Grid and source apart': [
     ['transfer.missing', 'stop', 'whether anything makes paralleling with the utility impossible', 'Hook-up: backfed breaker or inlet with no interlock', transferArticle],
-    ['inlet.live', 'stop', 'whether an inlet’s pins can be live from the panel', 'Hook-up: backfed breaker or inlet with no interlock', 'NEC 406.7(B)'],
+    ['inlet.live', 'stop', 'whether an inlet’s pins can be live from the panel', 'Hook-up: backfed breaker or inlet with no interlock', 'NEC 406.7(D)'],
     ['interlock.wrong-space', 'stop', 'the space of the backfed breaker against the end where the main stands', 'Interlocked inlet, backfed breaker planned at the far end', 'NEC 110.3(B), and the interlock’s instructions'],
     ['interlock.not-listed', 'fix', 'the panel series that the interlock is made for', 'Choose an interlock made for another series', 'NEC 110.3(B)'],
+    ['interlock.no-main', 'stop', 'whether the panel has a main for the interlock to hold against', 'Interlocked inlet on a panel with main lugs only', 'NEC 702.5, and the interlock’s instructions'],
+    ['interlock.missing', 'ask', 'which interlock it is', 'Interlocked inlet, no interlock chosen'],
+    ['interlock.limit', 'stop', 'the backfed breaker against what interlock, inlet and wire take', 'A 50 A backfed breaker behind a 30 A inlet', 'NEC 110.3(B), 240.4'],
     ['backfeed.no-hold-down', 'fix', 'whether the plug-in breaker that is backfed is held down', 'Untick the hold-down of the backfed breaker', 'NEC 408.36(D)'],
     ['pv.on-island', 'stop', 'grid-tied solar that stays on while the source feeds its panel', 'Pick the circuit of a grid-tied inverter', 'NEC 705.40, and both inverters’ instructions'],
+    ['pv.not-found', 'ask', 'solar that the brief tells of against the breakers that are known', 'Ask: there is solar; no solar breaker in the panel', 'NEC 705.40, 408.4(A)'],
     ['appliance-cord.jurisdiction', 'mind', 'a fixed appliance that gets cord and plug', 'Hook-up: plug the appliance in', 'NEC 400.10, 400.12, 422.16'],
     ['cord.permanent', 'fix', 'a flexible cord used as fixed wiring', 'Tick that a cord is fastened or goes through a wall', 'NEC 400.12'],
   ],
@@ -86,6 +90,7 @@ const rows: Record<Family, Row[]> = {
   'Power and start': [
     ['power.over', 'stop', 'watts that run together against outlet, leg and total', 'Pick more than the source gives', capacityArticle],
     ['va.over', 'stop', 'the same in volt-amps', 'Loads of poor power factor near the limit', capacityArticle],
+    ['branch.overload', 'fix', 'what a circuit’s own loads draw together against its breaker; four fifths of it for what runs for three hours or more', 'Two heaters on one 15 A circuit', 'NEC 210.19, 210.20(A), 220.18'],
     ['start.over', 'stop', 'the worst start on top of what runs, and locked-rotor amps', 'A motor whose start exceeds the surge'],
     ['start.together', 'mind', 'two motors that may start in the same second', 'Two motors that start alone but not together'],
     ['pair.avoid', 'mind', 'loads switched by hand that must not run together', 'Two by-hand loads that exceed the output together'],
@@ -112,6 +117,7 @@ const rows: Record<Family, Row[]> = {
     ['box.overfull', 'fix', 'fill of the smallest box of a run', 'More conductors than the box takes', 'NEC 314.16(B)'],
     ['ground.small', 'fix', 'equipment ground against the breaker', 'A 14 AWG ground behind 30 A', 'NEC 250.122'],
     ['drop.high', 'stop', 'volts at the far end of the path', 'A long thin cord', { 2017: 'NEC 210.19(A)(1), informational note 4', 2020: 'NEC 210.19(A), informational note 4', 2023: 'NEC 210.19(A), informational note' }],
+    ['path.overload', 'stop', 'what flows through each link of the path, and the switch’s input, with everything on together, where nothing ahead opens', 'A thin wire behind an outlet without a breaker', 'NEC 240.4, 240.5'],
     ['cord.weak-link', 'stop', 'each link against the breaker ahead of it', 'A 20 A cord on a 30 A outlet', 'NEC 240.5, 400.5'],
     ['cord.no-mate', 'stop', 'whether each plug goes into what stands before it', 'A cord whose plug the outlet does not take'],
     ['cord.unlisted', 'fix', 'cords and adapters that are not listed', 'Untick “listed” of a link', 'NEC 110.3(B)'],

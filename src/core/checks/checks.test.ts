@@ -383,6 +383,19 @@ const afci = [circuit(1, { protection: 'arc-fault' })]
 const two = [circuit(1, { loads: [load(900)] }), circuit(3, { loads: [load(900)] })]
 
 /** The checks of source, hook-up and path: what is wrong, and the same job cured. */
+const cordSet: Link = {
+  id: 'set',
+  kind: 'cord',
+  from: '5-15',
+  to: '5-15',
+  ratingA: 15,
+  size: '12',
+  lengthFt: 12,
+  listed: true,
+}
+const onSmallOutlet = { source: { station: station({ outlets: [{ type: '5-20', count: 2 }] }) } }
+const thinWire: Link = { id: 'thin', kind: 'wire', ratingA: 15, size: '14', lengthFt: 10 }
+
 const connected: [string, Job, Job][] = [
   [
     'interlock.wrong-space',
@@ -546,6 +559,83 @@ const connected: [string, Job, Job][] = [
     'drop.high',
     job(lit, planned({ path: [{ ...cord, lengthFt: 150 }, inletLink] })),
     job(lit, planned({ path: [cord, inletLink] })),
+  ],
+  // a listed cord set of 12 AWG on a 20 A outlet is protected by rule, an unlisted one is not
+  [
+    'cord.weak-link',
+    job(lit, { ...planned({ path: [{ ...cordSet, listed: false }] }), ...onSmallOutlet }),
+    job(lit, { ...planned({ path: [cordSet] }), ...onSmallOutlet }),
+  ],
+  [
+    'path.overload',
+    job([circuit(1, { loads: [load(2100)] })], {
+      ...planned({ path: [cord, inletLink, thinWire] }),
+      ...split,
+    }),
+    job([circuit(1, { loads: [load(1700)] })], {
+      ...planned({ path: [cord, inletLink, thinWire] }),
+      ...split,
+    }),
+  ],
+  [
+    'path.overload',
+    job([circuit(1, { loads: [load(2100)] })], {
+      ...planned({ path: [cord, inletLink, thinWire] }),
+      ...split,
+    }),
+    // a breaker ahead opens first: that is power.over
+    job([circuit(1, { loads: [load(2100)] })], {
+      ...planned({ path: [cord, inletLink, { id: 'b', kind: 'breaker', ratingA: 15 }, thinWire] }),
+      ...split,
+    }),
+  ],
+  [
+    'power.over',
+    job(
+      [circuit(1, { loads: [load(1700)] })],
+      planned({ path: [{ id: 'b', kind: 'breaker', ratingA: 15 }] }),
+    ),
+    job(
+      [circuit(1, { loads: [load(1700)] })],
+      planned({ path: [{ id: 'b', kind: 'breaker', ratingA: 30 }] }),
+    ),
+  ],
+  [
+    'interlock.no-main',
+    job([], { ...planned({ interlock: interlockW }), panel: { mainA: undefined } }),
+    job([], planned({ interlock: interlockW })),
+  ],
+  ['interlock.missing', job([], planned({})), job([], planned({ interlock: interlockW }))],
+  [
+    'interlock.limit',
+    job([], planned({ inlet: inletL1430, backfed: { breakerA: 50, heldDown: true } })),
+    job([], planned({ inlet: inletL1430, backfed: { breakerA: 30, heldDown: true } })),
+  ],
+  [
+    'branch.overload',
+    job([circuit(1, { breakerA: 15, loads: [load(1000, { id: 'a' }), load(1000, { id: 'b' })] })]),
+    job([circuit(1, { breakerA: 15, loads: [load(1000, { id: 'a' }), load(300, { id: 'b' })] })]),
+  ],
+  // 1,500 W without a pause is more than four fifths of 15 A; a kettle of as much is not
+  [
+    'branch.overload',
+    job([circuit(1, { breakerA: 15, loads: [load(1500)] })]),
+    job([
+      circuit(1, { breakerA: 15, loads: [load(1500, { dutyFraction: { value: 0.05, from: 'metered' } })] }),
+    ]),
+  ],
+  [
+    'pv.not-found',
+    job([circuit(1)], { brief: { wants: [], solar: 'yes' } }),
+    job([{ ...solar(20), picked: false }], { brief: { wants: [], solar: 'yes' } }),
+  ],
+  [
+    'neutral.shared-split',
+    job(
+      shared(1, 3).map((c, i) => ({ ...c, picked: i === 0 })),
+      { ...critical(), ...split },
+    ),
+    job(shared(1, 3), { ...critical(), ...split }),
   ],
   [
     'cord.weak-link',

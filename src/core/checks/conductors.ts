@@ -1,5 +1,6 @@
-import type { Run } from '../hookup/design'
+import type { Link, Run } from '../hookup/design'
 import { pathLoadA, pathOutlet, pathWorked } from '../hookup/path'
+import { opensBy, wayOf } from '../hookup/way'
 import type { Evaluated } from '../job/evaluated'
 import { named } from '../job/needs'
 import { quantity, sentenceStart } from '../units/format'
@@ -245,12 +246,53 @@ export function pathFaults(evaluated: Evaluated): Said[] {
     })
 }
 
+/**
+ * What really flows through a link, with everything on it together, against its rating, where nothing ahead of it opens first.
+ * On tied or unsynchronised legs the currents of both come back through one neutral: they add.
+ */
+export function pathOverload(evaluated: Evaluated): Said[] {
+  const loadA = pathLoadA(evaluated)
+  const steps = wayOf(evaluated.job)
+  const outletA = pathOutlet(evaluated.job)
+  const guardA = outletA ? Math.min(outletA.limitA ?? Infinity, receptacles[outletA.type].amps) : Infinity
+  return steps.flatMap((step, n): Said[] => {
+    if (
+      step.opens ||
+      loadA <= step.ratedA ||
+      guardA <= step.ratedA ||
+      opensBy(steps.slice(0, n), step.ratedA)
+    )
+      return []
+    return [
+      {
+        id: 'path.overload',
+        severity: 'stop',
+        sentence: `${quantity(loadA, 'A')} can flow through the ${step.name} with everything on that runs together, and nothing ahead of it opens at that.`,
+        why: 'It carries more than it is made for, for as long as nobody notices, and burns.',
+        remedy: `Thicker, up to ${quantity(Math.ceil(loadA / 5) * 5, 'A')}; or a breaker of ${quantity(step.ratedA, 'A')} ahead of it, which then limits the whole.`,
+        target: onPath,
+        fixes: [],
+      },
+    ]
+  })
+}
+
+/** A listed cord set that its rule protects, whatever the arithmetic says: 16 AWG or heavier on a 15 or 20 A outlet. */
+const protectedByRule = (link: Link, outletA: number) =>
+  link.kind === 'cord' &&
+  link.listed === true &&
+  link.size !== undefined &&
+  cordSetSizes.has(link.size) &&
+  outletA <= 20
+const cordSetSizes: ReadonlySet<string> = new Set(['16', '14', '12', '10', '8', '6'])
+
 /** Each link must carry what the breaker ahead of it lets through: the outlet’s, or one on the way. */
 export function cordWeakLink({ job }: Evaluated): Said[] {
   const outlet = pathOutlet(job)
   const path = job.hookup.path ?? []
   if (!outlet || !path.length) return []
-  let aheadA = Math.min(outlet.limitA ?? Infinity, receptacles[outlet.type].amps)
+  const outletA = Math.min(outlet.limitA ?? Infinity, receptacles[outlet.type].amps)
+  let aheadA = outletA
   let ahead = `the ${outlet.type} outlet`
   return path.flatMap((link, n): Said[] => {
     if (link.kind === 'breaker') {
@@ -267,7 +309,7 @@ export function cordWeakLink({ job }: Evaluated): Said[] {
       ahead = `the breaker of ${link.name || 'the adapter'}`
       return []
     }
-    if (link.ratingA >= aheadA) return []
+    if (link.ratingA >= aheadA || protectedByRule(link, outletA)) return []
     return [
       {
         id: 'cord.weak-link',

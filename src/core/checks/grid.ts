@@ -30,7 +30,7 @@ export function transferMissing({ job }: Evaluated): Said[] {
       sentence: 'With no interlock the inlet’s pins are live from the panel.',
       why: 'Bare pins at line voltage can be touched by whoever opens the cover.',
       remedy: 'Switch the backfed breaker off, lock it, and plan an interlock before anything else.',
-      article: 'NEC 406.7(B)',
+      article: 'NEC 406.7(D)',
       target: { view: 'hook-up', field: 'method' },
       fixes: [],
     },

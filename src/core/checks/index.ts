@@ -1,7 +1,15 @@
 import type { Evaluated } from '../job/evaluated'
 import type { Job } from '../job/schema'
 import { articleOf } from './catalogue'
-import { cordUnlisted, cordWeakLink, dropHigh, pathFaults, runChecks, wireSmallCircuits } from './conductors'
+import {
+  cordUnlisted,
+  cordWeakLink,
+  dropHigh,
+  pathFaults,
+  pathOverload,
+  runChecks,
+  wireSmallCircuits,
+} from './conductors'
 import { energyReserve, energyShort } from './energy'
 import {
   circuitUnverified,
@@ -26,7 +34,9 @@ import {
   backfeedNoHoldDown,
   cordPermanent,
   groundInterrupted,
+  interlockLimit,
   interlockNotListed,
+  interlockPlanned,
   interlockWrongSpace,
 } from './interlock'
 import { breakerAbovePlate, loadSaturated, loadWeather, nameplateImpossible, utilityDoubt } from './loads'
@@ -43,6 +53,7 @@ import {
   panelCapacity,
   panelNoSpace,
   panelNotFed,
+  solarNotFound,
   solarOnIsland,
   subpanelBonded,
   tandemNotListed,
@@ -51,7 +62,15 @@ import {
   workingSpace,
 } from './panel'
 import { inputLimit, positionLimit, positionNone } from './positions'
-import { compressorWait, idleDominates, pairAvoid, powerOver, startOver, startTogether } from './power'
+import {
+  branchOverload,
+  compressorWait,
+  idleDominates,
+  pairAvoid,
+  powerOver,
+  startOver,
+  startTogether,
+} from './power'
 import { legDead, legImbalance, legOverload, v240 } from './voltage'
 
 /** Every check, in the order of the catalogue. Findings are sorted by severity afterwards. */
@@ -59,10 +78,13 @@ const checks: readonly ((evaluated: Evaluated) => Said[])[] = [
   transferMissing,
   interlockWrongSpace,
   interlockNotListed,
+  interlockPlanned,
+  interlockLimit,
   backfeedNoHoldDown,
   applianceCordJurisdiction,
   cordPermanent,
   solarOnIsland,
+  solarNotFound,
   bonds,
   groundInterrupted,
   subpanelBonded,
@@ -82,6 +104,7 @@ const checks: readonly ((evaluated: Evaluated) => Said[])[] = [
   autotransformerIdle,
   tandemSameLeg,
   powerOver,
+  branchOverload,
   startOver,
   startTogether,
   pairAvoid,
@@ -99,6 +122,7 @@ const checks: readonly ((evaluated: Evaluated) => Said[])[] = [
   runChecks,
   pathFaults,
   cordWeakLink,
+  pathOverload,
   cordUnlisted,
   dropHigh,
   positionLimit,

@@ -3,7 +3,7 @@ import type { Evaluated } from '../job/evaluated'
 import type { SimpleOperation } from '../job/operations'
 import { placeText, tiedPanel } from '../job/panels'
 import { besideMain } from '../panel/room'
-import { together } from '../units/format'
+import { quantity, together } from '../units/format'
 import type { Said } from './finding'
 
 /** The interlock, the backfed breaker, the cord. */
@@ -57,6 +57,66 @@ export function interlockNotListed({ job }: Evaluated): Said[] {
         {
           label: `Take the ${interlock.name} out of the plan`,
           operations: [{ op: 'setHookup', facts: {}, clear: ['interlock'] }],
+        },
+      ],
+    },
+  ]
+}
+
+/** A plate needs a main to lock against; which part it is, and what it takes, has to be known. */
+export function interlockPlanned({ job }: Evaluated): Said[] {
+  const { method, interlock } = job.hookup
+  if (!methodOf(method).besideMain) return []
+  const panel = tiedPanel(job)
+  const found: Said[] = []
+  if (panel.mainA === undefined)
+    found.push({
+      id: 'interlock.no-main',
+      severity: 'stop',
+      sentence: `${panel.name} has no main breaker: there is nothing for the interlock to hold against the backfed one.`,
+      why: 'The feed stays on whatever the plate does, and the source meets the utility.',
+      remedy: 'A main breaker in this panel, an interlock at the panel that feeds it, or a transfer switch.',
+      target: { view: 'panel', circuitIds: [], panelId: panel.id },
+      fixes: [],
+    })
+  if (!interlock)
+    found.push({
+      id: 'interlock.missing',
+      severity: 'ask',
+      sentence: `An interlock is planned in ${panel.name}, and which part it is is not said.`,
+      why: 'Only the part that was made for this cover, this main and this breaker holds.',
+      remedy: 'Read the panel’s sticker for the interlock that it lists, and choose it.',
+      target: target('interlock'),
+      fixes: [],
+    })
+  return found
+}
+
+/** What the backfed breaker may be at most, by the part that takes least. */
+export function interlockLimit({ job }: Evaluated): Said[] {
+  const { method, interlock, inlet, backfed, path = [] } = job.hookup
+  if (methodOf(method).transfer !== 'interlock' || !backfed) return []
+  const takes = [
+    ...(interlock ? [{ name: interlock.name, A: interlock.mostBreakerA }] : []),
+    ...(inlet ? [{ name: inlet.name, A: inlet.ratingA }] : []),
+    ...path
+      .filter(l => l.kind === 'wire' || l.kind === 'inlet')
+      .map(l => ({ name: l.name || l.kind, A: l.ratingA })),
+  ]
+  const [least] = takes.sort((a, b) => a.A - b.A)
+  if (!least || backfed.breakerA <= least.A) return []
+  return [
+    {
+      id: 'interlock.limit',
+      severity: 'stop',
+      sentence: `The backfed breaker is ${backfed.breakerA} A; the ${least.name} takes ${quantity(least.A, 'A')}.`,
+      why: 'From the panel’s side that breaker is all that protects what stands behind it.',
+      remedy: `A backfed breaker of at most ${quantity(least.A, 'A')}, or heavier parts all the way.`,
+      target: target('backfed'),
+      fixes: [
+        {
+          label: `Plan a ${least.A} A breaker`,
+          operations: set({ backfed: { ...backfed, breakerA: least.A } }),
         },
       ],
     },

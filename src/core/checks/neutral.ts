@@ -193,7 +193,8 @@ const usualSize = (a: CircuitNeed, b: CircuitNeed) => {
 
 export function neutralSharedSplit({ job, needs }: Evaluated): Said[] {
   const { transfer, serves } = methodOf(job.hookup.method)
-  if (transfer !== 'switch' && serves !== 'positions') return []
+  const moves = serves === 'moved circuits'
+  if (transfer !== 'switch' && serves !== 'positions' && !moves) return []
   const apart = pickedPairs(needs)
     .filter(([a, b]) => a.place !== null && b.place !== null && !besideEachOther(a.place, b.place))
     .map(
@@ -216,7 +217,7 @@ export function neutralSharedSplit({ job, needs }: Evaluated): Said[] {
       return {
         id: 'neutral.shared-split',
         severity: 'stop',
-        sentence: `${named(moved)} goes to the switch, but ${named(left)}, which shares its neutral, stays on the utility.`,
+        sentence: `${named(moved)} goes to the ${moves ? 'new panel' : 'switch'}, but ${named(left)}, which shares its neutral, stays ${moves ? 'where it is' : 'on the utility'}.`,
         why: 'Two supplies would return through one neutral: it can carry both currents, and both are live when one is off.',
         remedy: 'Move both hots together, or neither, or pull a neutral of its own.',
         article: 'NEC 300.3(B), 210.4',

@@ -301,6 +301,25 @@ export function subpanelBonded({ job }: Evaluated): Said[] {
     }))
 }
 
+/** Solar that the brief tells of has to be found before it can be kept off. */
+export function solarNotFound({ job }: Evaluated): Said[] {
+  if (job.brief.solar !== 'yes' || job.brief.solarKind === 'with a battery') return []
+  if (job.panels.some(p => p.circuits.some(c => c.purpose === 'solar'))) return []
+  if (job.source?.arrays?.some(a => a.owned)) return []
+  return [
+    {
+      id: 'pv.not-found',
+      severity: 'ask',
+      sentence: 'The house has solar, and no breaker of the panel is known to be its.',
+      why: 'Left on in a panel that a source feeds, it pushes power back into what cannot take it.',
+      remedy: 'Find the breaker, or the tap ahead of the main, that the solar inverter feeds, and enter it.',
+      article: 'NEC 705.40, 408.4(A)',
+      target: { view: 'panel', circuitIds: [] },
+      fixes: [],
+    },
+  ]
+}
+
 export function solarOnIsland({ job, needs }: Evaluated): Said[] {
   const supply = supplyOf(job)
   if (!supply?.throughPanel) return []

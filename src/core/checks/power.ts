@@ -1,7 +1,8 @@
 import { told } from '../equipment/facts'
 import type { Evaluated } from '../job/evaluated'
-import { coincidence, type ServedLoad } from '../job/needs'
+import { coincidence, named, type ServedLoad } from '../job/needs'
 import type { Source } from '../source/design'
+import { continuousShare, limitWords } from '../source/output'
 import { lossesOf, shortName } from '../source/store'
 import { quantity, together } from '../units/format'
 import type { Fix, Said } from './finding'
@@ -21,17 +22,14 @@ export function powerOver({ job, figures }: Evaluated): Said[] {
     return []
   const real = sum.W > output.totalW
   const [largest] = [...loads].sort((a, b) => b.VA - a.VA)
-  const limit =
-    output.limitedBy === 'outlet' && output.outlet
-      ? `the ${output.outlet.type} outlet’s`
-      : `the ${output.limitedBy === 'autotransformer' ? job.source.autotransformer?.name : shortName(job.source)}’s`
+  const limit = limitWords(output, job.source)
   return [
     {
       id: real ? 'power.over' : 'va.over',
       severity: 'stop',
-      sentence: `${real ? quantity(sum.W, 'W') : quantity(sum.VA, 'VA')} run together against ${limit} ${quantity(output.totalW, real ? 'W' : 'VA')}.`,
+      sentence: `${real ? quantity(sum.W, 'W') : quantity(sum.VA, 'VA')} run together; ${limit} carries ${quantity(output.totalW, real ? 'W' : 'VA')} for hours on end.`,
       why: real
-        ? 'The unit trips and every circuit goes dark.'
+        ? 'It trips, and every circuit goes dark.'
         : 'Poor power factor fills the inverter before the watts do.',
       remedy: 'Drop a circuit, let a person switch one by hand, or choose a larger source.',
       article: 'NEC 702.4',
@@ -39,6 +37,35 @@ export function powerOver({ job, figures }: Evaluated): Said[] {
       fixes: largest ? [dropCircuitOf(largest)] : [],
     },
   ]
+}
+
+/** Runs for three hours or more without a pause (NEC article 100, continuous load). */
+const lasting = (load: ServedLoad) => load.drawn.dutyFraction >= 0.99
+
+/** What the loads of one circuit draw together against its own breaker, whatever feeds it. */
+export function branchOverload({ figures }: Evaluated): Said[] {
+  const circuits = [...new Set(figures.loads.map(l => l.need))]
+  return circuits.flatMap((need): Said[] => {
+    const own = figures.loads.filter(l => l.need === need)
+    const { breakerA } = need.circuit
+    const A = (loads: readonly ServedLoad[]) => coincidence(loads, 'both').VA / need.volts
+    const [all, long] = [A(own), A(own.filter(lasting))]
+    const over = all > breakerA
+    if (!over && long <= continuousShare * breakerA) return []
+    return [
+      {
+        id: 'branch.overload',
+        severity: 'fix',
+        sentence: over
+          ? `${named(need)}: its loads draw ${quantity(all, 'A')} together; its breaker is ${breakerA} A.`
+          : `${named(need)}: ${quantity(long, 'A')} run for three hours or more; a ${breakerA} A breaker carries ${quantity(continuousShare * breakerA, 'A')} of that.`,
+        why: 'Its own breaker opens, on the utility as on the source, and takes along what must run.',
+        remedy: 'Put one of the loads on another circuit, or let a person switch it by hand.',
+        target: { view: 'panel', circuitIds: [need.circuit.id] },
+        fixes: [],
+      },
+    ]
+  })
 }
 
 /** Locked-rotor amps that the source starts by its data; undefined where they are silent. */

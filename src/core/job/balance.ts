@@ -1,7 +1,8 @@
+import { wayLimit } from '../hookup/way'
 import { type OnAverage, onAverage } from '../outage/on-average'
 import { arrangementNames, opposed } from '../source/arrangement'
 import type { Leg } from '../source/legs'
-import { type Output, outputOf } from '../source/output'
+import { limitWords, type Output, outputOf } from '../source/output'
 import { shortName } from '../source/store'
 import { figure, quantity, sentenceStart, together } from '../units/format'
 import { fromJob, type Unit, type Working } from '../working'
@@ -89,7 +90,8 @@ export function balanceOf(
   const { source } = job
   const supply = supplyOf(job)
   const split = supply !== null && opposed(supply.arrangement)
-  const output = source && supply ? outputOf({ ...source, arrangement: supply.arrangement }) : null
+  const output =
+    source && supply ? outputOf({ ...source, arrangement: supply.arrangement }, wayLimit(job)) : null
   const sums = {
     L1: coincidence(loads, 'L1'),
     L2: coincidence(loads, 'L2'),
@@ -282,12 +284,7 @@ function outputLine(
   )
   if (!job.source || !output)
     return unknown({ ...about, sentence: 'No source is chosen yet.', working }, sum.VA)
-  const limit =
-    output.limitedBy === 'outlet' && output.outlet
-      ? `its ${output.outlet.type} outlet`
-      : output.limitedBy === 'autotransformer'
-        ? `the ${job.source.autotransformer?.name}`
-        : `the ${shortName(job.source)}`
+  const limit = limitWords(output, job.source)
   const by = sum.byHand ? `, with ${sum.byHand.load.name} on` : ''
   const sentence = `${quantity(sum.VA, 'VA')} together${by}; ${limit} is the weakest link at ${quantity(output.totalW, 'VA')}.`
   return compared({ ...about, sentence, working }, sum.VA, output.totalW)
@@ -300,12 +297,15 @@ function withLimit(working: Working, limitW: number | null, output: Output | nul
     steps: [
       ...working.steps,
       {
-        label: `Available (limited by the ${output.limitedBy}${output.outlet ? `; ${output.outlet.type} outlet, ${output.outlet.amps} A` : ''})`,
+        label: `Available (limited by the ${output.limitedBy === 'way' ? output.way?.name : output.limitedBy}${output.outlet ? `; ${output.outlet.type} outlet, ${output.outlet.amps} A` : ''})`,
         value: limitW,
         unit: 'VA',
       },
     ],
-    references: [...working.references, 'Continuous load at most 80 % of the outlet: NEC 210.20(A)'],
+    references: [
+      ...working.references,
+      'Continuous load at most 80 % of the outlet, and of whatever else stands on the way: NEC 210.20(A)',
+    ],
     notCovered: [...working.notCovered, 'The rating in watts is taken as the limit in volt-amps too.'],
   }
 }

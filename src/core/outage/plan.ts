@@ -1,4 +1,5 @@
 import { methodOf } from '../hookup/method'
+import { wayLimit } from '../hookup/way'
 import {
   type CircuitNeed,
   circuitNeeds,
@@ -234,7 +235,7 @@ export function planOf(
           : 'has nothing to use: the reserve kept is not below the charge when the outage begins',
       ),
     )
-  const output = outputOf({ ...source, arrangement: supply.arrangement })
+  const output = outputOf({ ...source, arrangement: supply.arrangement }, wayLimit(job))
   const assumed: string[] = []
   const season = conditionsOf(job).season ?? null
   const year = outage.weather ?? null

@@ -7,7 +7,7 @@ import type { Working } from '../working'
 import { opposed } from './arrangement'
 import { solarInputOf, voltsOf } from './design'
 import { arraysWorked, chargerEfficiencyFraction, chargeW, modeOf, recordLowOf, refillWorked } from './inputs'
-import { outletsOf, ratingOf } from './output'
+import { limitWords, outletsOf, ratingOf } from './output'
 import { acInputOf, capacityOf, chemistryOf, deratingWorking, storeOf } from './store'
 
 /** One thing a source delivers or takes, in words, with the working where there is one. */
@@ -76,7 +76,7 @@ export function deliversOf(
     {
       label: 'Continuous, whole',
       value: quantity(output.totalW, 'W'),
-      note: `limited by the ${output.limitedBy}`,
+      note: `limited by ${limitWords(output, source)}`,
     },
     ...(opposed(source.arrangement) || source.arrangement === 'independent'
       ? (['L1', 'L2'] as const).map(leg => ({

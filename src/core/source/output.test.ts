@@ -20,6 +20,7 @@ test('a 120 V unit: its continuous rating, or four fifths of its outlet', () => 
     surgeW: 4000,
     legSurgeW: 4000,
     limitedBy: 'unit',
+    way: null,
   })
   const limited = station({ outlets: [{ type: '5-20', count: 4, limitA: 12 }] })
   expect(outputOf(source(limited, 'one-leg'))).toMatchObject({ totalW: 0.8 * 12 * 120, limitedBy: 'outlet' })

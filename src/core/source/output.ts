@@ -3,6 +3,7 @@ import { type ReceptacleType, receptacles } from '../units/tables/receptacles'
 import { opposed } from './arrangement'
 import { type Source, voltsOf } from './design'
 import type { Leg } from './legs'
+import { shortName } from './store'
 
 /** What a source puts out under its arrangement, and what limits it. Watts and volt-amps share the same limit. */
 export interface Output {
@@ -15,10 +16,19 @@ export interface Output {
   surgeW: number
   /** surge one leg can give to a 120 V motor, W */
   legSurgeW: number
-  limitedBy: 'unit' | 'outlet' | 'autotransformer'
+  limitedBy: 'unit' | 'outlet' | 'autotransformer' | 'way'
+  /** what on the way to the panel carries least, where that is less than the outlet */
+  way: WayRating | null
 }
 
-const continuousShare = 0.8
+/** What the way from the outlet to the panel carries on each hot, A, and by what. */
+export interface WayRating {
+  name: string
+  ratedA: number
+}
+
+/** Of a rating, for what runs three hours or more (NEC 210.20(A)). */
+export const continuousShare = 0.8
 
 /** Continuous and surge watts of a unit: whole, and of one leg. */
 export function ratingOf(unit: UnitEquipment): { W: number; legW: number; surgeW: number } {
@@ -43,15 +53,20 @@ export function outletsOf(source: Source) {
  * combined, or one leg each, give a unit a leg. An autotransformer makes the leg that the unit does not feed: half of its
  * rating there at 120 V, since the current of that leg flows through one of its two windings.
  * A leg's surge is taken as the leg's share of the unit's, since datasheets seldom state it.
+ * `least` is what carries least on the way from the outlet to the panel: the smaller of it and the outlet limits each hot; on
+ * tied legs and with one leg all of it goes through one hot, or comes back through the one neutral.
  */
-export function outputOf(source: Source): Output {
+export function outputOf(source: Source, least: WayRating | null = null): Output {
   const { arrangement, liveLeg, autotransformer } = source
   const ratings = source.units.map(u => ratingOf(u.equipment))
   const [first, second = first] = ratings
   if (!first || !second) throw new Error('a source holds at least one unit')
   const twoHots = opposed(arrangement)
   const outlet = bestOutlet(source, twoHots)
-  const outletW = outlet ? continuousShare * outlet.amps * 120 : Infinity
+  const way = least && least.ratedA < (outlet?.amps ?? Infinity) ? least : null
+  const perHotA = way?.ratedA ?? outlet?.amps ?? Infinity
+  const outletW = continuousShare * perHotA * 120
+  const short = way ? ('way' as const) : ('outlet' as const)
   if (arrangement === 'combined' || arrangement === 'independent') {
     const legW = { L1: Math.min(first.W, outletW), L2: Math.min(second.W, outletW) }
     return {
@@ -60,24 +75,37 @@ export function outputOf(source: Source): Output {
       legW,
       surgeW: first.surgeW + second.surgeW,
       legSurgeW: Math.min(first.surgeW, second.surgeW),
-      limitedBy: outletW < Math.max(first.W, second.W) ? 'outlet' : 'unit',
+      limitedBy: outletW < Math.max(first.W, second.W) ? short : 'unit',
+      way,
     }
   }
   if (arrangement === 'autotransformer' && autotransformer) {
-    // the unit's own outlet feeds the transformer
+    // the unit's own outlet feeds the transformer; the way begins there, or behind it where it has outlets of its own
     const fed = bestOutlet({ ...source, arrangement: 'tied' }, false)
-    const unitW = Math.min(first.W, fed ? continuousShare * fed.amps * 120 : Infinity)
+    const behind = autotransformer.outlets !== undefined
+    const before = least && !behind && least.ratedA < (fed?.amps ?? Infinity) ? least : null
+    const unitW = Math.min(first.W, continuousShare * (before?.ratedA ?? fed?.amps ?? Infinity) * 120)
     const kept = autotransformer.efficiencyFraction
-    const totalW = Math.min(unitW * kept, autotransformer.continuousW)
-    const made = Math.min(totalW, autotransformer.continuousW / 2)
+    const wayW = behind ? outletW : Infinity
+    const totalW = Math.min(unitW * kept, autotransformer.continuousW, 2 * wayW)
+    const made = Math.min(totalW, autotransformer.continuousW / 2, wayW)
+    const fedW = Math.min(unitW, wayW)
+    const byWay = before !== null || (behind && way !== null && 2 * wayW <= totalW)
     return {
       outlet,
       totalW,
-      legW: { L1: liveLeg === 'L1' ? unitW : made, L2: liveLeg === 'L2' ? unitW : made },
+      legW: { L1: liveLeg === 'L1' ? fedW : made, L2: liveLeg === 'L2' ? fedW : made },
       surgeW: first.surgeW * kept,
       legSurgeW: first.surgeW * kept,
       limitedBy:
-        autotransformer.continuousW < unitW * kept ? 'autotransformer' : unitW < first.W ? 'outlet' : 'unit',
+        autotransformer.continuousW <= totalW
+          ? 'autotransformer'
+          : byWay
+            ? 'way'
+            : unitW < first.W
+              ? 'outlet'
+              : 'unit',
+      way: before ?? (behind ? way : null),
     }
   }
   const split = arrangement === 'split-phase'
@@ -91,7 +119,8 @@ export function outputOf(source: Source): Output {
     legW: { L1: legW, L2: legW },
     surgeW: split ? first.surgeW : legSurgeW,
     legSurgeW,
-    limitedBy: totalW < unitW ? 'outlet' : 'unit',
+    limitedBy: totalW < unitW ? short : 'unit',
+    way,
   }
 }
 
@@ -107,4 +136,11 @@ function bestOutlet(source: Source, twoHots: boolean): Output['outlet'] {
   if (!first) return null
   const best = rest.reduce((a, b) => (b.amps > a.amps ? b : a), first)
   return { type: best.type, amps: best.amps }
+}
+
+/** What limits an output, as it stands in a sentence: `its TT-30 outlet`, `the 15 A breaker at 2`. */
+export function limitWords({ limitedBy, outlet, way }: Output, source: Source): string {
+  if (limitedBy === 'way' && way) return `the ${way.name}`
+  if (limitedBy === 'outlet' && outlet) return `its ${outlet.type} outlet`
+  return `the ${limitedBy === 'autotransformer' ? source.autotransformer?.name : shortName(source)}`
 }

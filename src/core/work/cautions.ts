@@ -2,7 +2,7 @@ import { pairsToAvoid } from '../checks/power'
 import { methodOf } from '../hookup/method'
 import type { Evaluated } from '../job/evaluated'
 import { named, supplyOf } from '../job/needs'
-import { arrangementNames } from '../source/arrangement'
+import { arrangementNames, opposed } from '../source/arrangement'
 import { sentenceStart, together } from '../units/format'
 
 export interface Caution {
@@ -35,7 +35,12 @@ export function cautionsFor({ job, needs, figures }: Evaluated): Caution[] {
         text: `Every two-pole breaker stays off on battery, or its load links the legs: ${together(twoPole.map(named))}.`,
       })
   }
-  if (supply?.throughPanel && supply.arrangement !== 'split-phase')
+  if (job.brief.medical === 'yes')
+    found.unshift({
+      text: 'Someone here depends on a powered device. Optional standby power is no life support: have a second way.',
+      article: 'NEC 702.2',
+    })
+  if (supply?.throughPanel && !opposed(supply.arrangement))
     found.push({
       text: `${sentenceStart(arrangementNames[supply.arrangement])}: no 240 V anywhere.${supply.arrangement === 'tied' ? ' Shared neutrals add instead of cancelling.' : ''}`,
       article: supply.arrangement === 'tied' ? 'NEC 210.4' : undefined,
