@@ -247,3 +247,10 @@ describe('in words', () => {
     expect(planOf(empty)).toMatchObject({ ok: false, faults: [{ message: expect.stringContaining('0 Wh') }] })
   })
 })
+
+test('of none and of all the bound is exact', () => {
+  for (const of of [1, 7, 200, 1000]) {
+    expect(shareOf(0, of).low).toBe(0)
+    expect(shareOf(of, of).high).toBe(1)
+  }
+})

@@ -93,3 +93,12 @@ test('an absent, a busy and a full database are told apart in words; an unexpect
   expect(secret.status).toBe(500)
   expect(JSON.stringify(secret.body)).not.toMatch(/swordfish/)
 })
+
+test('a number beyond all is no number, whichever way it is written', async () => {
+  const schema = z.strictObject({ hours: z.number() })
+  const refused = await answer(request => bodyAs(request, schema), { body: '{"hours": 1e400}' })
+  expect(refused).toMatchObject({
+    status: 400,
+    body: { faults: [{ path: 'hours', message: 'must be a finite number' }] },
+  })
+})
