@@ -249,8 +249,8 @@ describe('in words', () => {
 })
 
 test('of none and of all the bound is exact', () => {
-  for (const of of [1, 7, 200, 1000]) {
-    expect(shareOf(0, of).low).toBe(0)
-    expect(shareOf(of, of).high).toBe(1)
+  for (const draws of [1, 7, 200, 1000]) {
+    expect(shareOf(0, draws).low).toBe(0)
+    expect(shareOf(draws, draws).high).toBe(1)
   }
 })
