@@ -14,10 +14,7 @@ export function OutletPicture({ fields, ...form }: FormProps & { fields: readonl
   return (
     <>
       <div className={styles.outlet}>
-        <div className={styles.top}>
-          {input('at')}
-          {input('hotNeutralV')}
-        </div>
+        <div className={styles.top}>{input('hotNeutralV')}</div>
         <svg
           viewBox="0 0 420 216"
           role="img"
@@ -60,6 +57,7 @@ export function OutletPicture({ fields, ...form }: FormProps & { fields: readonl
           {input('neutralGroundV')}
           {input('hotGroundV')}
         </div>
+        {input('at')}
       </div>
       <VoltageLine draft={form.draft} />
     </>
