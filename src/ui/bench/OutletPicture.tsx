@@ -57,7 +57,7 @@ export function OutletPicture({ fields, ...form }: FormProps & { fields: readonl
           {input('neutralGroundV')}
           {input('hotGroundV')}
         </div>
-        {input('at')}
+        <div className={styles.where}>{input('at')}</div>
       </div>
       <VoltageLine draft={form.draft} />
     </>
