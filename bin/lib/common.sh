@@ -70,8 +70,10 @@ as_postgres() { if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@" 9>&-; el
 find_cluster() { # NAME
   cluster_home=$state/$1
   if [ "$(id -u)" = 0 ] && ! as_postgres test -x "$state"; then
-    # the project lies where only root may look (docs/decisions/0002)
-    cluster_home=/var/lib/spillway/$(printf '%s' "$root" | sha256sum | cut -c1-12)/$1
+    # the project lies where only root may look (docs/decisions/0002); another state has a cluster of its own there too
+    local of=$root
+    [ "$state" = "$root/.spillway" ] || of=$state
+    cluster_home=/var/lib/spillway/$(printf '%s' "$of" | sha256sum | cut -c1-12)/$1
     mkdir -p "$cluster_home"
     chmod 711 /var/lib/spillway "$(dirname "$cluster_home")"
   fi

@@ -15,19 +15,24 @@ const bash = (script: string) => {
   return { status: done.status, out: done.stdout.trim(), err: done.stderr.trim() }
 }
 const at = (path: string) => join(folder, path)
+/** Where the cluster lies: here, or where only root may look, elsewhere. */
+let home = ''
+const beside = (path: string) => join(home, path)
+const data = (path: string) => beside(`data/${path}`)
 /** Starts, asks, stops: what the database holds. */
 const said = (sql: string, fresh = '') =>
   bash(
     `need_cluster t "${fresh}" ours; start_cluster t; "$pg_bin/psql" -w -qtA -h 127.0.0.1 -p "$db_port" -U spillway -d postgres -c "${sql}"; stop_cluster`,
   )
-const asides = () => readdirSync(at('t')).filter(name => name.startsWith('data.aside-'))
+const asides = () => readdirSync(home).filter(name => name.startsWith('data.aside-'))
 
 beforeAll(() => {
   execFileSync('chmod', ['711', folder])
+  home = bash('find_cluster t; echo "$cluster_home"').out
   expect(said('create table kept (n int); insert into kept values (7)')).toMatchObject({ status: 0 })
 }, 60_000)
 afterAll(() => {
-  bash('find_cluster t; pg_bin=$(newest_pg_bin); stop_cluster')
+  bash('find_cluster t; pg_bin=$(newest_pg_bin); stop_cluster; rm -rf "$cluster_home"')
   rmSync(folder, { recursive: true, force: true })
 })
 
@@ -38,8 +43,8 @@ test.each([
     () => writeFileSync(at('t.password'), ''),
     /password .* missing; a new one is set/,
   ],
-  ['no version file', () => rmSync(at('t/data/PG_VERSION')), /version file .* put back/],
-  ['an empty version file', () => writeFileSync(at('t/data/PG_VERSION'), ''), /version file .* put back/],
+  ['no version file', () => rmSync(data('PG_VERSION')), /version file .* put back/],
+  ['an empty version file', () => writeFileSync(data('PG_VERSION'), ''), /version file .* put back/],
   ['an empty port file', () => writeFileSync(at('t.port'), ''), /^$/],
   ['a port file of rubbish', () => writeFileSync(at('t.port'), 'no port\n'), /^$/],
   ['no port file', () => rmSync(at('t.port')), /^$/],
@@ -56,26 +61,26 @@ test.each([
 )
 
 test('another PostgreSQL’s data are told and left; so is what cannot be mended; nothing is removed', () => {
-  const version = readFileSync(at('t/data/PG_VERSION'), 'utf8')
-  writeFileSync(at('t/data/PG_VERSION'), '9.6\n')
+  const version = readFileSync(data('PG_VERSION'), 'utf8')
+  writeFileSync(data('PG_VERSION'), '9.6\n')
   const foreign = said('select n from kept')
   expect(foreign.status).toBe(2)
   expect(foreign.err).toMatch(/written by PostgreSQL 9\.6, .*Nothing was touched/)
-  writeFileSync(at('t/data/PG_VERSION'), version)
-  execFileSync('mv', [at('t/data/global'), at('t/global')])
+  writeFileSync(data('PG_VERSION'), version)
+  execFileSync('mv', [data('global'), beside('global')])
   const damaged = said('select n from kept')
   expect(damaged.status).toBe(2)
   expect(damaged.err).toMatch(/looks damaged: .*Nothing was removed.*--fresh/)
-  execFileSync('mv', [at('t/global'), at('t/data/global')])
+  execFileSync('mv', [beside('global'), data('global')])
   expect(said('select n from kept').out).toBe('7')
 }, 60_000)
 
 test('--fresh sets what cannot be opened aside, and keeps the last two', () => {
   for (let n = 0; n < 3; n++) {
-    rmSync(at('t/data/global/pg_control'))
+    rmSync(data('global/pg_control'))
     expect(said('select 1', 'yes').err).toMatch(/set aside as/)
     execFileSync('sleep', ['1.1'])
   }
   expect(asides()).toHaveLength(2)
-  expect(readdirSync(at(`t/${asides()[0]}`))).toContain('base')
+  expect(readdirSync(beside(asides()[0] ?? ''))).toContain('base')
 }, 90_000)
