@@ -46,9 +46,11 @@ const user = (name: string, ...more: string[]) => [
   ...more,
 ]
 const asPostgres = isRoot ? user('postgres') : []
-const asServer = process.env.SPILLWAY_USER
-  ? user(process.env.SPILLWAY_USER, ...(process.env.SPILLWAY_USER_CAPS ?? '').split(' ').filter(Boolean))
-  : []
+// a developer's server writes what it builds as the developer
+const asServer =
+  process.env.SPILLWAY_USER && !dev
+    ? user(process.env.SPILLWAY_USER, ...(process.env.SPILLWAY_USER_CAPS ?? '').split(' ').filter(Boolean))
+    : []
 
 let ending = false
 async function end(status: number): Promise<void> {
@@ -173,7 +175,7 @@ async function begin(): Promise<void> {
   // what a killed run was reading goes; the folder belongs to those who read
   rmSync(uploads, { recursive: true, force: true })
   mkdirSync(uploads, { mode: 0o700 })
-  if (process.env.SPILLWAY_USER) chownSync(uploads, serverId('-u'), serverId('-g'))
+  if (process.env.SPILLWAY_USER && !dev) chownSync(uploads, serverId('-u'), serverId('-g'))
   writeFileSync(join(state, 'run/start.pid'), String(process.pid))
   postgres.start()
   const until = Date.now() + 90_000
