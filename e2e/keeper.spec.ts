@@ -81,6 +81,8 @@ test('what dies is started again with a word; a web process that answers nothing
   expect(said).toMatch(/web died \(SIGKILL\); starting it again/)
   expect(said).toMatch(/web has not answered for 10 s; ending it/)
   expect(size()).toBeGreaterThan(before)
+  const own = readFileSync(join(state, 'logs/keeper.log'), 'utf8')
+  for (const told of [/database ready/, /web died \(SIGKILL\)/]) expect(own).toMatch(told)
 })
 
 test('whatever kills the keeper, nothing of it stays behind', async () => {

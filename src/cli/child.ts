@@ -36,7 +36,7 @@ export interface Child {
   startedAt: () => number
 }
 
-const logSize = { size: '8M', maxFiles: 5 } as const
+export const logSize = { size: '8M', maxFiles: 5 } as const
 
 /** A line that a server of ours wrote is JSON already; any other is put into words of the same shape. */
 const isEvent = (line: string) => line.startsWith('{"level"')

@@ -1,7 +1,9 @@
 import { spawnSync } from 'node:child_process'
 import { chownSync, mkdirSync, rmSync, statfsSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { keep } from './child'
+import pino from 'pino'
+import { createStream } from 'rotating-file-stream'
+import { keep, logSize } from './child'
 
 /**
  * Keeps database, web and worker running, as bin/start has set them up: starts again what dies, with a limit and a word;
@@ -25,7 +27,16 @@ const serverId = (which: string) =>
   Number(spawnSync('id', [which, process.env.SPILLWAY_USER ?? ''], { encoding: 'utf8' }).stdout)
 const address = `http://127.0.0.1:${port}`
 
-const say = (what: string) => process.stderr.write(`spillway: ${what}\n`)
+mkdirSync(join(state, 'logs'), { recursive: true })
+const log = createStream('keeper.log', { path: join(state, 'logs'), ...logSize })
+// a full disk costs lines of the log, not the service
+log.on('error', () => {})
+const kept = pino({ base: { from: 'keeper' }, timestamp: pino.stdTimeFunctions.isoTime }, log)
+/** On the terminal, and in the log: a word that nobody was there to read is not lost. */
+const say = (what: string) => {
+  process.stderr.write(`spillway: ${what}\n`)
+  kept.warn(what)
+}
 
 /** A program that ends with this process, as somebody who may less where we are root. The lock of bin/start stays behind. */
 const as = (who: string[], signal: string, ...command: string[]) => [
@@ -171,7 +182,7 @@ async function watch(): Promise<void> {
 let watching: ReturnType<typeof setInterval> | undefined
 
 async function begin(): Promise<void> {
-  for (const folder of ['run', 'logs']) mkdirSync(join(state, folder), { recursive: true })
+  mkdirSync(join(state, 'run'), { recursive: true })
   // what a killed run was reading goes; the folder belongs to those who read
   rmSync(uploads, { recursive: true, force: true })
   mkdirSync(uploads, { mode: 0o700 })
@@ -184,8 +195,12 @@ async function begin(): Promise<void> {
     await pause(100)
   }
   const prepared = spawnSync(process.execPath, ['dist/cli/main.js', 'database'], {
-    stdio: ['ignore', 'inherit', 'inherit'],
+    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'inherit'],
   })
+  // what was migrated, healed or set aside
+  process.stdout.write(prepared.stdout)
+  kept.info(prepared.stdout.trim())
   if (prepared.status !== 0) throw new Error('the database could not be brought up to date')
   web.start()
   worker.start()

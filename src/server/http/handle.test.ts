@@ -49,6 +49,9 @@ test('writes must come from our own pages; anything else is refused before anyth
   expect(act).not.toHaveBeenCalled()
   expect((await from({ origin: 'http://here.test' })).status).toBe(200)
   expect((await from({ 'sec-fetch-site': 'same-origin' })).status).toBe(200)
+  // reading says nothing of where it comes from
+  for (const method of ['GET', 'HEAD'])
+    expect((await handle(act)(new Request('http://here.test/api', { method }), undefined)).status).toBe(200)
 })
 
 test('JSON alone is read as JSON, in UTF-8; a form is no file', async () => {

@@ -32,7 +32,7 @@ const said = (body: { message: string; faults: Fault[] }, status: number, more: 
 export function handle<C>(act: (request: Request, context: C) => Promise<unknown>) {
   return async (request: Request, context: C): Promise<Response> => {
     try {
-      if (request.method !== 'GET') sameOriginOnly(request)
+      if (request.method !== 'GET' && request.method !== 'HEAD') sameOriginOnly(request)
       const answer = await act(request, context)
       const response = answer instanceof Response ? answer : NextResponse.json(answer)
       if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store')
