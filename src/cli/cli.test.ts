@@ -34,7 +34,7 @@ test('lists, answers from a file and from standard input, prints schemas', () =>
     output: { type: 'object' },
   })
   expect(JSON.parse(run(['schema', 'job']).out)).toMatchObject({
-    properties: { formatVersion: { const: 6 } },
+    properties: { formatVersion: { const: 7 } },
   })
 })
 
@@ -157,10 +157,10 @@ test('search finds what the core finds, and from stock alone only what is there'
 test('evaluate refuses a newer, a cut and a huge file, each in words', () => {
   const text = JSON.stringify(alderHollow)
   const why = (content: string) => run(['evaluate', file('bad.json', content)])
-  expect(why(text.replace('"formatVersion":6', '"formatVersion":7'))).toMatchObject({
+  expect(why(text.replace('"formatVersion":7', '"formatVersion":8'))).toMatchObject({
     status: 2,
     out: '',
-    err: expect.stringMatching(/reads up to 6/),
+    err: expect.stringMatching(/reads up to 7/),
   })
   expect(why(text.slice(0, 999)).err).toMatch(/cut short/)
   expect(why(' '.repeat(50_000_000)).err).toMatch(/larger than 2,000,000 bytes/)

@@ -46,6 +46,8 @@ export const briefSchema = z.strictObject({
   space: line(200).optional(),
   noise: z.enum(['any', 'quiet at night', 'none', 'unknown']).optional(),
   coldestC: within(-50, 50, '°C').optional(),
+  /** outdoors, of the place, ever: solar strings are judged by it */
+  recordLowC: within(-60, 30, '°C').optional(),
   wants: z.array(wantSchema).max(30, 'must hold at most 30'),
 })
 export type Brief = z.infer<typeof briefSchema>

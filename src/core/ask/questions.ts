@@ -255,8 +255,15 @@ export const questions: readonly Question[] = [
   {
     key: 'coldestC',
     group: 'The place and its limits',
-    ask: 'How cold does it get there?',
+    ask: 'How cold does it get where it stands?',
     why: 'Lithium iron must not be charged below freezing.',
+    answering: { by: 'figure', unit: '°C' },
+  },
+  {
+    key: 'recordLowC',
+    group: 'The place and its limits',
+    ask: 'What is the coldest ever recorded outdoors?',
+    why: 'Solar volts rise as the modules cool: the coldest clear morning decides how many may stand in series.',
     answering: { by: 'figure', unit: '°C' },
   },
   {

@@ -17,6 +17,7 @@ import { type Job, jobSchema } from '../job/schema'
 import { bare } from '../panel/schema'
 import type { Source } from '../source/design'
 import { checkCatalogue } from './catalogue'
+import { judged } from './fixtures/judged'
 
 const findings = (j: Job) => evaluate(j).findings
 const ids = (j: Job) => findings(j).map(f => f.id)
@@ -54,6 +55,8 @@ const charging = (peakW: number) => ({
   panel: { demandW: { value: peakW, from: 'utility data' as const } },
 })
 const solar = (breakerA: number) => circuit(2, { poles: 2, breakerA, purpose: 'solar' })
+const busOf = (breakerA: number) =>
+  job([...[1, 3, 5, 7].map(p => circuit(p)), { ...solar(breakerA), position: 10 }], { panel: { busA: 100 } })
 const twoPanels = (feederId?: string) => {
   const main = job([circuit(1, { poles: 2, picked: false })], split)
   const sub = { ...bare('sub', 'Sub-panel', 4), mark: 'S', supply: 'fed from another panel' as const }
@@ -152,7 +155,8 @@ const speaks: [string, Job, Job][] = [
   ],
   ['panel.no-space', job(full, inlet), job(full)],
   ['panel.capacity', job([], charging(20_000)), job([], charging(12_000))],
-  ['panel.bus', job([solar(40)], { panel: { busA: 100 } }), job([solar(20)], { panel: { busA: 100 } })],
+  // at the far end, with more breakers than the bus: 100 + 40 is above 120
+  ['panel.bus', busOf(40), busOf(20)],
   ['pv.on-island', job([solar(20)]), job([{ ...solar(20), picked: false }])],
   ['panel.not-fed', twoPanels(), twoPanels('c1')],
   [
@@ -314,7 +318,7 @@ const array = (series: number, parallel = 1) => ({
     station: solarStation,
     arrays: [{ id: 'a', unitId: 'u1', module: ripple410, series, parallel, owned: false }],
   },
-  brief: { wants: [], coldestC: -10 },
+  brief: { wants: [], recordLowC: -10 },
 })
 const fuelled = (facts: Partial<NonNullable<Source['generator']>> = {}, unit: Partial<Station> = {}) => ({
   source: {
@@ -695,7 +699,7 @@ test.each(connected)('%s speaks of a bad connection and is silent once it is cur
 })
 
 test('every check of the catalogue is provoked here, and nothing speaks that is not in it', () => {
-  const provoked = new Set([...speaks, ...connected].map(([id]) => id))
+  const provoked = new Set([...[...speaks, ...connected].map(([id]) => id), ...judged.map(([, id]) => id)])
   expect(checkCatalogue.map(c => c.id).filter(id => !provoked.has(id))).toEqual([])
   const known = new Set(checkCatalogue.map(c => c.id))
   for (const [, wrong] of [...speaks, ...connected])
@@ -732,6 +736,7 @@ test('a sound job, surveyed and designed to the end, has nothing to stop or fix'
             to: 'L14-30',
             id: 'a',
             kind: 'adapter',
+            ownBreakerA: 30,
             lengthFt: undefined,
             size: undefined,
           },

@@ -1,8 +1,10 @@
 import type { Link, Run } from '../hookup/design'
-import { pathLoadA, pathOutlet, pathWorked } from '../hookup/path'
+import { pathLoadA, pathOutlet, pathSide, pathWorked } from '../hookup/path'
 import { opensBy, wayOf } from '../hookup/way'
 import type { Evaluated } from '../job/evaluated'
-import { named } from '../job/needs'
+import { type CircuitNeed, named, supplyOf } from '../job/needs'
+import type { Load } from '../loads/load'
+import { breakerRatings, type Circuit } from '../panel/schema'
 import { quantity, sentenceStart } from '../units/format'
 import { conductorName, conductorSizes } from '../units/tables/conductors'
 import { receptacles } from '../units/tables/receptacles'
@@ -17,88 +19,164 @@ import type { Said } from './finding'
 const sizesInOrder: readonly string[] = conductorSizes
 const at = (run: Run) => ({ view: 'hook-up', field: `run-${run.id}` }) as const
 
-/** The breaker that may protect a conductor at ordinary terminations (NEC 240.4, next size up where it may). */
-const largestBreakerA = (material: 'cu' | 'al', size: string): number | null =>
+/** What a circuit's own wire carries, and the breaker that may protect it: at 60 °C terminals, or 75 °C where they are marked. */
+const wireFacts = ({ wire, loads }: Circuit) =>
+  wire &&
   ampacity.compute({
-    material,
-    size,
-    insulationC: 60,
+    material: wire.material,
+    size: wire.size,
+    insulationC: wire.use === 'raceway' ? (wire.terminalC ?? 60) : 60,
     ambientC: 30,
     currentCarrying: 3,
     nipple: false,
-    roundUp: true,
-  }).result.maxBreakerA
+    // not for circuits with several receptacles for cord-and-plug loads (NEC 240.4(B)(1))
+    roundUp: loads.filter(l => l.connection === 'plug').length < 2,
+  }).result
 
 export function wireSmallCircuits({ needs }: Evaluated): Said[] {
   return needs.flatMap((n): Said[] => {
     const { wire, breakerA } = n.circuit
-    if (!n.circuit.picked || !wire) return []
-    const most = largestBreakerA(wire.material, wire.size)
-    if (most === null || breakerA <= most) return []
+    const facts = wireFacts(n.circuit)
+    if (!n.circuit.picked || !wire || !facts) return []
+    const most = facts.maxBreakerA
+    if (most !== null && breakerA <= most) return []
+    const motor = motorCircuit(n.circuit)
+    if (motor) return motorWire(n, motor, facts.usableA)
     return [
       {
         id: 'wire.small',
         severity: 'stop',
-        sentence: `${named(n)} stands on a ${breakerA} A breaker with ${conductorName(wire.size, wire.material)}, good for ${most} A.`,
+        sentence: `${named(n)} stands on a ${breakerA} A breaker with ${conductorName(wire.size, wire.material)}, good for ${most ?? 0} A.`,
         why: 'The wire overheats inside the wall before its breaker opens.',
-        remedy: `A breaker of at most ${most} A, or thicker wire all the way. A motor or welder circuit may differ by its own article.`,
+        remedy: `A breaker of at most ${most ?? 0} A, or thicker wire all the way. Of a motor or air conditioner enter the plate: its MCA sizes the wire, its MOP the breaker.`,
         target: { view: 'panel', circuitIds: [n.circuit.id] },
-        fixes: [
-          {
-            label: `Plan a ${most} A breaker`,
-            operations: [{ op: 'editCircuit', circuitId: n.circuit.id, facts: { breakerA: most } }],
-          },
-        ],
+        fixes: isRating(most)
+          ? [
+              {
+                label: `Plan a ${most} A breaker`,
+                operations: [{ op: 'editCircuit', circuitId: n.circuit.id, facts: { breakerA: most } }],
+              },
+            ]
+          : [],
       },
     ]
   })
 }
 
+const isRating = (A: number | null): A is Circuit['breakerA'] =>
+  A !== null && (breakerRatings as readonly number[]).includes(A)
+
+/** A circuit of one motor or air conditioner, whose overload protection is its own (NEC 240.4(G), 430.52, 440.22). */
+function motorCircuit({ loads }: Circuit): Load | null {
+  const [only] = loads
+  return only && loads.length === 1 && only.nature !== 'plain' ? only : null
+}
+
+function motorWire(n: CircuitNeed, load: Load, usableA: number): Said[] {
+  const { minCircuitA, maxBreakerA } = load.plate ?? {}
+  const { breakerA, wire } = n.circuit
+  const target: Said['target'] = { view: 'panel', circuitIds: [n.circuit.id] }
+  const wireName = wire ? conductorName(wire.size, wire.material) : ''
+  if (minCircuitA === undefined || maxBreakerA === undefined)
+    return [
+      {
+        id: 'wire.small',
+        severity: 'ask',
+        sentence: `${named(n)} has ${wireName} behind ${breakerA} A, which only the plate of its motor allows: MCA for the wire, MOP for the breaker.`,
+        why: 'A motor guards its wire by its own overload device; the breaker only clears faults. Without the plate nobody knows.',
+        remedy: 'Read MCA and MOP off the plate of the motor or air conditioner, and enter them.',
+        article: 'NEC 240.4(G), 430.22, 430.52, 440.22',
+        target: { view: 'loads', field: load.id },
+        fixes: [],
+      },
+    ]
+  if (usableA >= minCircuitA) return []
+  return [
+    {
+      id: 'wire.small',
+      severity: 'stop',
+      sentence: `${named(n)}: the plate of ${load.name} asks wire for ${quantity(minCircuitA, 'A')}; ${wireName} carries ${quantity(usableA, 'A')}.`,
+      why: 'The wire overheats while the motor runs as it should.',
+      remedy: 'Thicker wire all the way.',
+      article: 'NEC 440.33, 430.22',
+      target,
+      fixes: [],
+    },
+  ]
+}
+
 export function runChecks({ job }: Evaluated): Said[] {
+  const tied = supplyOf(job)?.arrangement === 'tied'
   return (job.hookup.runs ?? []).flatMap(run => [
-    ...wireOf(run),
-    ...derateOf(run),
+    ...wireOf(run, tied),
+    ...derateOf(run, tied),
+    ...groundMissing(run),
     ...groundOf(run),
     ...conduitOf(run),
     ...boxOf(run, job.edition),
   ])
 }
 
-function ampacityOf(run: Run) {
+/**
+ * Conductors of a run that warm each other: those said to carry, of every size in it. With both legs tied the neutrals of
+ * multiwire circuits carry the sum of their hots, and count (NEC 310.15(E)).
+ */
+const carryingIn = (run: Run, tied: boolean): number =>
+  [run, ...(run.others ?? [])].reduce((sum, r) => sum + (tied ? r.conductors : r.currentCarrying), 0)
+
+type Sized = Pick<Run, 'material' | 'size' | 'breakerA'>
+
+function ampacityOf(run: Run, tied: boolean, own: Sized = run) {
+  // NM-B is derated from its 90 °C column and never above 60 °C (NEC 334.80)
+  const cable = run.insulationC === 60
+  const insulationC = cable ? 90 : run.insulationC
   return ampacity.compute({
-    material: run.material,
-    size: run.size,
-    insulationC: run.insulationC,
+    material: own.material,
+    size: own.size,
+    insulationC,
+    ...(cable
+      ? { terminationC: 60 as const }
+      : run.terminalC !== undefined && { terminationC: run.terminalC }),
     ambientC: run.ambientC ?? 30,
-    currentCarrying: run.currentCarrying,
+    currentCarrying: Math.max(1, carryingIn(run, tied)),
     nipple: run.lengthFt <= 2,
-    roundUp: true,
+    roundUp: !run.feedsReceptacles,
   })
 }
 
-function wireOf(run: Run): Said[] {
-  const { result, working } = ampacityOf(run)
-  if (result.maxBreakerA !== null && run.breakerA <= result.maxBreakerA) return []
-  const thicker = conductorSizes.slice(conductorSizes.indexOf(run.size) + 1).find(size => {
-    const most = ampacityOf({ ...run, size }).result.maxBreakerA
-    return most !== null && most >= run.breakerA
+const wireOf = (run: Run, tied: boolean): Said[] => [
+  ...sizeOf(run, tied, run, size => ({ ...run, size })),
+  ...(run.others ?? []).flatMap((other, n) =>
+    sizeOf(run, tied, other, size => ({
+      ...run,
+      others: run.others?.map((o, i) => (i === n ? { ...o, size } : o)),
+    })),
+  ),
+]
+
+function sizeOf(run: Run, tied: boolean, own: Sized, thickened: (size: Run['size']) => Run): Said[] {
+  const { result, working } = ampacityOf(run, tied, own)
+  if (result.maxBreakerA !== null && own.breakerA <= result.maxBreakerA) return []
+  const thicker = conductorSizes.slice(conductorSizes.indexOf(own.size) + 1).find(size => {
+    const most = ampacityOf(run, tied, { ...own, size }).result.maxBreakerA
+    return most !== null && most >= own.breakerA
   })
   return [
     {
       id: 'wire.small',
       severity: 'stop',
-      sentence: `${run.name}: ${conductorName(run.size, run.material)}, ${run.currentCarrying} current-carrying together, is good for ${quantity(result.usableA, 'A')}; its breaker is ${run.breakerA} A.`,
+      sentence: `${run.name}: ${conductorName(own.size, own.material)}, ${carryingIn(run, tied)} current-carrying together${tied && carryingIn(run, false) < carryingIn(run, true) ? ' with both legs tied' : ''}, is good for ${quantity(result.usableA, 'A')}; its breaker is ${own.breakerA} A.`,
       why: 'The conductors overheat before the breaker opens.',
       remedy: thicker
-        ? `Take ${conductorName(thicker, run.material)}, fewer in one conduit, or a smaller breaker.`
+        ? `Take ${conductorName(thicker, own.material)}, fewer in one conduit, or a smaller breaker.`
         : 'Split the run, or take smaller breakers.',
       target: at(run),
       working,
       fixes: thicker
         ? [
             {
-              label: `Plan ${conductorName(thicker, run.material)}`,
-              operations: [{ op: 'putRun', run: { ...run, size: thicker } }],
+              label: `Plan ${conductorName(thicker, own.material)}`,
+              operations: [{ op: 'putRun', run: thickened(thicker) }],
             },
           ]
         : [],
@@ -106,14 +184,15 @@ function wireOf(run: Run): Said[] {
   ]
 }
 
-function derateOf(run: Run): Said[] {
-  if (run.currentCarrying <= 3 || run.deratingKnown || run.lengthFt <= 2) return []
-  const { result, working } = ampacityOf(run)
+function derateOf(run: Run, tied: boolean): Said[] {
+  const carrying = carryingIn(run, tied)
+  if (carrying <= 3 || run.deratingKnown || run.lengthFt <= 2) return []
+  const { result, working } = ampacityOf(run, tied)
   return [
     {
       id: 'wire.derate',
       severity: 'fix',
-      sentence: `${run.name}: ${run.currentCarrying} current-carrying conductors together, and nobody derated them; they keep ${quantity(result.adjustmentFactor, 'fraction')} of their ampacity.`,
+      sentence: `${run.name}: ${carrying} current-carrying conductors together, and nobody derated them; they keep ${quantity(result.adjustmentFactor, 'fraction')} of their ampacity.`,
       why: 'Conductors that lie together warm each other: the table’s amps hold for three.',
       remedy: 'Check the run with the factor, write it down, or use two conduits.',
       target: at(run),
@@ -125,17 +204,48 @@ function derateOf(run: Run): Said[] {
   ]
 }
 
+/** Raceways of metal that may serve as the equipment ground themselves (NEC 250.118); of plastic none does. */
+const metalRaceways: ReadonlySet<string> = new Set(['EMT', 'RMC'])
+
+function groundMissing(run: Run): Said[] {
+  if (run.groundSize || run.ground === 'wire') return []
+  const metal = run.conduit !== undefined && metalRaceways.has(run.conduit)
+  if (metal && run.ground !== 'none' && run.ground !== 'unknown') return []
+  const none = run.ground === 'none' || (run.ground === 'raceway' && run.conduit !== undefined && !metal)
+  return [
+    {
+      id: none ? 'ground.missing' : 'ground.unknown',
+      severity: none ? 'stop' : 'ask',
+      sentence: none
+        ? `${run.name}: no equipment ground runs with it${run.conduit ? `, and ${run.conduit} is none` : ''}.`
+        : `${run.name}: whether an equipment ground runs with it is not said.`,
+      why: 'A fault to metal then finds no way back, and no breaker opens.',
+      remedy: 'Pull an equipment grounding conductor with the hots, or use a raceway of metal that is one.',
+      article: 'NEC 250.118, 300.3(B)',
+      target: at(run),
+      fixes: [],
+    },
+  ]
+}
+
+/** Conductors that were enlarged for voltage drop enlarge their ground in step (NEC 250.122(B)). */
 function groundOf(run: Run): Said[] {
-  if (!run.groundSize) return []
-  const { result, working } = equipmentGround.compute({ material: run.material, breakerA: run.breakerA })
+  const { groundSize, enlargedFrom } = run
+  if (!groundSize) return []
+  const breakerA = [run, ...(run.others ?? [])].reduce((most, r) => Math.max(most, r.breakerA), 0)
+  const { result, working } = equipmentGround.compute({
+    material: run.material,
+    breakerA,
+    ...(enlargedFrom && { requiredSize: enlargedFrom, installedSize: run.size, circuitSize: run.size }),
+  })
   const need = sizesInOrder.indexOf(result.size)
-  if (conductorSizes.indexOf(run.groundSize) >= need) return []
+  if (conductorSizes.indexOf(groundSize) >= need) return []
   const size = conductorSizes[need]
   return [
     {
       id: 'ground.small',
       severity: 'fix',
-      sentence: `${run.name}: the equipment ground is ${run.groundSize} AWG; behind ${run.breakerA} A it takes ${result.size} AWG.`,
+      sentence: `${run.name}: the equipment ground is ${groundSize} AWG; behind ${breakerA} A it takes ${result.size} AWG${result.size === result.baseSize ? '' : `, enlarged with its hots from ${enlargedFrom} to ${run.size}`}.`,
       why: 'Too thin, it burns open before the breaker clears a fault.',
       remedy: `Pull ${result.size} AWG with the run.`,
       target: at(run),
@@ -154,6 +264,7 @@ function conduitOf(run: Run): Said[] {
     conduit,
     conductors: [
       { size: run.size, count: run.conductors },
+      ...(run.others ?? []).map(o => ({ size: o.size, count: o.conductors })),
       ...(run.groundSize ? [{ size: run.groundSize, count: 1 }] : []),
     ],
     nipple: run.lengthFt <= 2,
@@ -277,13 +388,14 @@ export function pathOverload(evaluated: Evaluated): Said[] {
   })
 }
 
-/** A listed cord set that its rule protects, whatever the arithmetic says: 16 AWG or heavier on a 15 or 20 A outlet. */
-const protectedByRule = (link: Link, outletA: number) =>
+/**
+ * A listed cord that its rule protects, whatever the arithmetic says: a cord set of 16 AWG or heavier on a 15 or 20 A outlet
+ * (NEC 240.5(B)(3) and (4)), or the supply cord of a listed appliance (240.5(B)(1)). What may be drawn is another matter.
+ */
+const protectedByRule = (link: Link, outletA: number, ofAppliance: boolean) =>
   link.kind === 'cord' &&
   link.listed === true &&
-  link.size !== undefined &&
-  cordSetSizes.has(link.size) &&
-  outletA <= 20
+  (ofAppliance || (link.size !== undefined && cordSetSizes.has(link.size) && outletA <= 20))
 const cordSetSizes: ReadonlySet<string> = new Set(['16', '14', '12', '10', '8', '6'])
 
 /** Each link must carry what the breaker ahead of it lets through: the outlet’s, or one on the way. */
@@ -302,21 +414,23 @@ export function cordWeakLink({ job }: Evaluated): Said[] {
       }
       return []
     }
-    // an adapter from a larger to a smaller configuration brings a breaker of its own
-    const steps = link.kind === 'adapter' && link.listed && link.ratingA < aheadA
-    if (steps) {
-      aheadA = link.ratingA
-      ahead = `the breaker of ${link.name || 'the adapter'}`
-      return []
+    // only a breaker of its own protects what stands behind an adapter to a smaller configuration
+    if (link.ownBreakerA !== undefined && link.ownBreakerA < aheadA) {
+      aheadA = link.ownBreakerA
+      ahead = `the breaker of ${link.name || `the ${link.kind}`}`
     }
-    if (link.ratingA >= aheadA || protectedByRule(link, outletA)) return []
+    const ofAppliance = job.hookup.method === 'cord-and-plug' && n === path.length - 1
+    if (link.ratingA >= aheadA || protectedByRule(link, outletA, ofAppliance)) return []
     return [
       {
         id: 'cord.weak-link',
         severity: 'stop',
         sentence: `${link.name || sentenceStart(link.kind)} (link ${n + 1}) is rated ${quantity(link.ratingA, 'A')}, and ${ahead} lets ${quantity(aheadA, 'A')} through.`,
         why: 'The weakest part carries what the breaker allows, and burns first.',
-        remedy: `Take a ${link.kind} for ${quantity(aheadA, 'A')}, or put a breaker of ${quantity(link.ratingA, 'A')} ahead of it.`,
+        remedy:
+          link.kind === 'adapter'
+            ? `Take an adapter with a breaker of its own of ${quantity(link.ratingA, 'A')}; that it is listed is no breaker. If it has one, say so at the link.`
+            : `Take a ${link.kind} for ${quantity(aheadA, 'A')}, or put a breaker of ${quantity(link.ratingA, 'A')} ahead of it.`,
         target: onPath,
         fixes: [],
       },
@@ -340,14 +454,18 @@ export function cordUnlisted({ job }: Evaluated): Said[] {
 export function dropHigh(evaluated: Evaluated): Said[] {
   const worked = pathWorked(evaluated)
   if (!worked) return []
-  const { dropFraction } = worked.result
+  const { source } = evaluated.job
+  const { dropFraction: balanced } = worked.result
+  // of split phase everything may hang on one leg: out by its hot and back by the neutral
+  const apart = source !== undefined && pathSide(source).apart
+  const dropFraction = apart ? 2 * balanced : balanced
   const endV = 120 * (1 - dropFraction)
   if (dropFraction <= 0.03) return []
   return [
     {
       id: 'drop.high',
       severity: endV < 104 ? 'stop' : 'mind',
-      sentence: `The path loses ${quantity(dropFraction, 'fraction')} at ${quantity(pathLoadA(evaluated), 'A')}: ${quantity(endV, 'V')} are left of 120 V at its end.`,
+      sentence: `The path loses ${quantity(dropFraction, 'fraction')} at ${quantity(pathLoadA(evaluated), 'A')}${apart ? ` with all of it on one leg (${quantity(balanced, 'fraction')} with the legs alike)` : ''}: ${quantity(endV, 'V')} are left of 120 V at its end.`,
       why:
         endV < 104
           ? 'Motors stall and electronics drop out below 104 V.'

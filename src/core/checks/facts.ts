@@ -36,7 +36,7 @@ export function loadUnmeasured({ figures }: Evaluated): Said[] {
   return weak.map(l => ({
     id: 'load.unmeasured',
     severity: 'ask',
-    sentence: `${l.load.name} on ${l.need.position} decides ${quantity(l.drawn.meanW / meanLoadW, 'fraction')} of the energy on a ${meanProvenance(l.load).from}.`,
+    sentence: `${l.load.name} on ${l.need.position} decides ${quantity(l.drawn.meanW / meanLoadW, 'fraction')} of the energy on ${meanProvenance(l.load).from === 'assumed' ? 'an assumption' : 'a typical value'}.`,
     why: 'The run time is no better than this guess.',
     remedy: 'Put a plug-in meter on it for 24 to 48 hours.',
     target: { view: 'loads', field: l.load.id },

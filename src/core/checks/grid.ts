@@ -2,6 +2,7 @@ import { methodOf } from '../hookup/method'
 import type { Evaluated } from '../job/evaluated'
 import { tiedPanel } from '../job/panels'
 import { shortName } from '../source/store'
+import { together } from '../units/format'
 import type { Said } from './finding'
 
 /** Keeping the grid and the source apart. */
@@ -53,6 +54,36 @@ export function applianceCordJurisdiction({ job }: Evaluated): Said[] {
       fixes: [],
     },
   ]
+}
+
+/** A cord takes a plug, and what is wired in has none. */
+export function cordHardWired({ job, needs }: Evaluated): Said[] {
+  if (job.hookup.method !== 'extension-cords') return []
+  const picked = needs
+    .filter(n => n.circuit.picked && !n.feeds)
+    .flatMap(n => n.circuit.loads.map(load => ({ n, load })))
+  const wired = picked.filter(({ load }) => load.connection === 'hard-wired')
+  const unsure = picked.filter(({ load }) => load.connection === 'unknown')
+  const said = (severity: 'stop' | 'ask', list: typeof picked): Said[] =>
+    list.length
+      ? [
+          {
+            id: 'cord.hard-wired',
+            severity,
+            sentence:
+              severity === 'stop'
+                ? `${together(list.map(({ n, load }) => `${load.name} on ${n.position}`))} ${list.length > 1 ? 'are' : 'is'} wired in: no cord reaches ${list.length > 1 ? 'them' : 'it'}.`
+                : `Whether ${together(list.map(({ n, load }) => `${load.name} on ${n.position}`))} ${list.length > 1 ? 'have plugs' : 'has a plug'} is not known.`,
+            why: 'What is made up on site to join a cord to fixed wiring ends in live blades.',
+            remedy:
+              'Choose a hook-up that feeds its circuit, or have that appliance converted to cord and plug.',
+            article: 'NEC 400.12, 422.16',
+            target: { view: 'hook-up', field: 'method' },
+            fixes: [],
+          },
+        ]
+      : []
+  return [...said('stop', wired), ...said('ask', unsure)]
 }
 
 export function utilityReturnBlind({ job }: Evaluated): Said[] {

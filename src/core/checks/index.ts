@@ -1,5 +1,6 @@
 import type { Evaluated } from '../job/evaluated'
 import type { Job } from '../job/schema'
+import { batteryOverCurrent, transferLimit } from './battery'
 import { articleOf } from './catalogue'
 import {
   cordUnlisted,
@@ -20,7 +21,7 @@ import {
   photoMissing,
 } from './facts'
 import { bySeverity, type Finding, type Said } from './finding'
-import { applianceCordJurisdiction, transferMissing, utilityReturnBlind } from './grid'
+import { applianceCordJurisdiction, cordHardWired, transferMissing, utilityReturnBlind } from './grid'
 import {
   energyCold,
   generatorIndoors,
@@ -40,7 +41,7 @@ import {
   interlockWrongSpace,
 } from './interlock'
 import { breakerAbovePlate, loadSaturated, loadWeather, nameplateImpossible, utilityDoubt } from './loads'
-import { chargeLoop, neutralLeftBehind, passthroughForbidden } from './moved'
+import { chargeLoop, neutralLeftBehind, passthroughForbidden, protectionLost } from './moved'
 import { bonds, neutralSharedOverload, neutralSharedSplit, neutralUnknown } from './neutral'
 import { autoFullLoad, autotransformerIdle, autotransformerLimit, yAdapter } from './pairs'
 import {
@@ -61,7 +62,14 @@ import {
   whipReach,
   workingSpace,
 } from './panel'
-import { inputLimit, positionLimit, positionNone } from './positions'
+import {
+  inputLimit,
+  positionBridged,
+  positionLimit,
+  positionNone,
+  spliceMetals,
+  switchVolts,
+} from './positions'
 import {
   branchOverload,
   compressorWait,
@@ -82,6 +90,7 @@ const checks: readonly ((evaluated: Evaluated) => Said[])[] = [
   interlockLimit,
   backfeedNoHoldDown,
   applianceCordJurisdiction,
+  cordHardWired,
   cordPermanent,
   solarOnIsland,
   solarNotFound,
@@ -89,6 +98,7 @@ const checks: readonly ((evaluated: Evaluated) => Said[])[] = [
   groundInterrupted,
   subpanelBonded,
   neutralLeftBehind,
+  protectionLost,
   chargeLoop,
   passthroughForbidden,
   neutralSharedOverload,
@@ -108,6 +118,8 @@ const checks: readonly ((evaluated: Evaluated) => Said[])[] = [
   startOver,
   startTogether,
   pairAvoid,
+  batteryOverCurrent,
+  transferLimit,
   autoFullLoad,
   idleDominates,
   energyShort,
@@ -126,6 +138,9 @@ const checks: readonly ((evaluated: Evaluated) => Said[])[] = [
   cordUnlisted,
   dropHigh,
   positionLimit,
+  positionBridged,
+  switchVolts,
+  spliceMetals,
   positionNone,
   inputLimit,
   breakerBrand,

@@ -43,7 +43,23 @@ export function energyCold({ job }: Evaluated): Said[] {
 
 export function solarStrings({ job }: Evaluated): Said[] {
   const low = recordLowOf(job)
-  return arraysWorked(job).flatMap(({ array, unit, worked, modeW }): Said[] => {
+  const asks: Said[] =
+    low.said || !job.source?.arrays?.length
+      ? []
+      : [
+          {
+            id: 'solar.record-cold',
+            severity: 'ask',
+            sentence: `How cold it has ever been at the place is not said: the strings are judged at ${quantity(low.C, 'C')}, an assumption.`,
+            why: 'Volts rise as modules cool. One clear morning at the record low destroys an input that a milder guess let pass.',
+            remedy:
+              'Ask the weather service for the record low of the place, or read a weather file in; where the battery stands does not matter here.',
+            article: 'NEC 690.7(A)',
+            target: { view: 'ask', field: 'recordLowC' },
+            fixes: [],
+          },
+        ]
+  const strings = arraysWorked(job).flatMap(({ array, unit, worked, modeW }): Said[] => {
     const { result, working } = worked
     const name = `${plural(array.series, array.module.name, array.module.name)} in series on the ${unit.equipment.name}`
     const port = 'solar' in unit.equipment ? unit.equipment.solar : undefined
@@ -54,7 +70,7 @@ export function solarStrings({ job }: Evaluated): Said[] {
       found.push({
         id: 'solar.over-voltage',
         severity: 'stop',
-        sentence: `${name}: ${quantity(result.coldVocV, 'V')} at ${quantity(low.C, 'C')}${low.said ? '' : ' (assumed: the record low is not said)'}, above the ${quantity(port?.maxV ?? 0, 'V')} of its input.`,
+        sentence: `${name}: ${quantity(result.coldVocV, 'V')} at ${quantity(low.C, 'C')}${low.said ? (low.from === 'weather file' ? ' (coldest hour of the weather file)' : '') : ' (assumed: the record low is not said)'}, above the ${quantity(port?.maxV ?? 0, 'V')} of its input.`,
         why: 'On the coldest clear morning the input is destroyed, and no warranty covers it.',
         remedy: 'Fewer modules in series, more strings in parallel.',
         target,
@@ -97,24 +113,26 @@ export function solarStrings({ job }: Evaluated): Said[] {
       })
     return found
   })
+  return [...asks, ...strings]
 }
 
 export function generatorTooSmall({ job, figures }: Evaluated): Said[] {
   const generator = job.source?.generator
   const takesW = chargeW(job)
   if (!generator || takesW === undefined) return []
-  const needW = takesW + figures.meanLoadW
+  const houseW = generator.chargesOnly ? 0 : figures.meanLoadW
+  const needW = takesW + houseW
   const { name, continuousW } = generator.equipment
   if (needW <= continuousW) return []
   return [
     {
       id: 'generator.too-small',
       severity: 'mind',
-      sentence: `Charging takes ${quantity(takesW, 'W')} and the house ${quantity(figures.meanLoadW, 'W')} on average; the ${name} gives ${quantity(continuousW, 'W')}.`,
+      sentence: `Charging takes ${quantity(takesW, 'W')}${houseW > 0 ? ` and the house ${quantity(houseW, 'W')} on average` : ''}; the ${name} gives ${quantity(continuousW, 'W')}.`,
       why: 'It is overloaded and stalls, or the charger steps back and the tank lasts shorter than reckoned.',
       remedy: 'Set a slower charge mode, or leave large loads off while it runs.',
       target: at('generator'),
-      fixes: slower(job, continuousW - figures.meanLoadW),
+      fixes: slower(job, continuousW - houseW),
     },
   ]
 }

@@ -156,6 +156,21 @@ export function cordPermanent({ job }: Evaluated): Said[] {
 }
 
 export function groundInterrupted({ job }: Evaluated): Said[] {
+  if (job.hookup.ground === 'unknown')
+    return [
+      {
+        id: 'ground.unknown',
+        severity: 'ask',
+        sentence:
+          'Whether the equipment ground runs through the whole path from the source to the panel is not known.',
+        why: 'Where it ends, a fault to metal finds no way back, and no breaker opens.',
+        remedy:
+          'Everything off and unplugged: measure ohms from the frame of the source to the ground bar of the panel.',
+        article: 'NEC 250.118, 250.124',
+        target: target('ground'),
+        fixes: [],
+      },
+    ]
   if (job.hookup.ground !== 'interrupted') return []
   return [
     {

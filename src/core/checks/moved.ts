@@ -1,7 +1,9 @@
-import { groundingOf, neutralOf } from '../hookup/grounding'
+import { groundingOf } from '../hookup/grounding'
 import { methodOf } from '../hookup/method'
+import { neutralOf } from '../hookup/neutral-of'
 import type { Evaluated } from '../job/evaluated'
 import { type CircuitNeed, named } from '../job/needs'
+import { movesCircuits } from '../job/panels'
 import { modeOf } from '../source/inputs'
 import { shortName } from '../source/store'
 import { quantity, together } from '../units/format'
@@ -14,18 +16,18 @@ const protectedName = { 'arc-fault': 'AFCI', 'ground-fault': 'GFCI', dual: 'AFCI
 /** Circuits whose hot leaves its breaker: to a switch, or to another panel. */
 export function movedCircuits({ job, needs }: Evaluated): CircuitNeed[] {
   const { transfer, serves, neutral } = methodOf(job.hookup.method)
-  const moves = transfer === 'switch' || serves === 'moved circuits' || serves === 'positions'
+  const moves = transfer === 'switch' || movesCircuits(job) || serves === 'positions'
   return moves && neutral !== 'stand-alone' ? needs.filter(n => n.circuit.picked && !n.feeds) : []
 }
 
 export function neutralLeftBehind(evaluated: Evaluated): Said[] {
   const { job } = evaluated
-  const { neutrals, method } = job.hookup
+  const { neutrals } = job.hookup
   const moved = movedCircuits(evaluated)
   if (neutrals === 'follow their hots' || !moved.length) return []
   const guarded = moved.filter(n => n.circuit.protection !== 'none')
   // through the leads of a switch the neutral of a plain breaker stays in its panel: that is how they are listed
-  const left = neutrals === 'stay behind' && methodOf(method).serves === 'moved circuits' ? moved : guarded
+  const left = neutrals === 'stay behind' && movesCircuits(job) ? moved : guarded
   if (!left.length) return []
   const some = left.map(
     n => `${named(n)}${n.circuit.protection === 'none' ? '' : ` (${protectedName[n.circuit.protection]})`}`,
@@ -45,6 +47,39 @@ export function neutralLeftBehind(evaluated: Evaluated): Said[] {
         {
           label: 'Plan: each neutral follows its hot',
           operations: [{ op: 'setHookup', facts: { neutrals: 'follow their hots' } }],
+        },
+      ],
+    },
+  ]
+}
+
+/** On the source a breaker of the panel is out of the way, and with it what it guards against. */
+export function protectionLost(evaluated: Evaluated): Said[] {
+  const { job } = evaluated
+  if (methodOf(job.hookup.method).transfer !== 'switch') return []
+  const lost = movedCircuits(evaluated).filter(
+    n => n.circuit.protection !== 'none' && !n.circuit.outletProtection,
+  )
+  if (!lost.length) return []
+  const some = lost.map(n => `${named(n)} (${protectedName[n.circuit.protection]})`)
+  return [
+    {
+      id: 'protection.lost',
+      severity: 'fix',
+      sentence: `${together(some)}: the breaker that guards ${lost.length > 1 ? 'them' : 'it'} stays in the panel, and on the source nothing takes its place.`,
+      why: 'A kitchen, a bathroom, a bedroom have that protection because people were shocked or burnt without it.',
+      remedy:
+        'A device of that kind at the first outlet, or a position of the switch that takes such a breaker. Then say so at the circuit.',
+      article: 'NEC 210.8, 210.12',
+      target: { view: 'panel', circuitIds: lost.map(n => n.circuit.id) },
+      fixes: [
+        {
+          label: 'Plan a device at the first outlet of each',
+          operations: lost.map(n => ({
+            op: 'editCircuit' as const,
+            circuitId: n.circuit.id,
+            facts: { outletProtection: true },
+          })),
         },
       ],
     },
@@ -88,13 +123,26 @@ export function passthroughForbidden({ job }: Evaluated): Said[] {
   )
   const { neutral, bonds } = groundingOf(job)
   const tied = neutral === 'hots-only' && bonds.some(b => b.at === 'house')
-  const input =
-    source.charging?.from === 'a circuit of the panel it feeds'
-      ? 'a circuit of the panel'
-      : source.generator
-        ? `the ${source.generator.equipment.name}`
-        : null
-  if (!unit || !tied || !input) return []
+  const byPanel = source.charging?.from === 'a circuit of the panel it feeds'
+  const { generator } = source
+  const byGenerator = generator !== undefined && generator.through !== 'an isolating charger'
+  const input = byPanel ? 'a circuit of the panel' : byGenerator ? `the ${generator.equipment.name}` : null
+  if (unit?.equipment.kind !== 'station' || !tied || !input) return []
+  const scope = unit.equipment.passThroughScope ?? 'not stated'
+  if (!byPanel && scope === 'from the utility') return []
+  if (!byPanel && scope === 'not stated' && generator?.equipment.neutral === 'floating')
+    return [
+      {
+        id: 'passthrough.forbidden',
+        severity: 'ask',
+        sentence: `The ${unit.equipment.name}’s instructions forbid AC input while its output is tied to the house; whether that means the utility alone, or the floating ${generator.equipment.name} too, is not stated.`,
+        why: 'A generator whose neutral floats makes no second bond; the unit’s own protection may refuse it all the same.',
+        remedy: 'Read the instructions, or ask the maker, and enter the scope of the ban with the unit.',
+        article: 'NEC 110.3(B)',
+        target: { view: 'source', field: 'charging' },
+        fixes: [],
+      },
+    ]
   const mode = modeOf(job, unit)
   return [
     {

@@ -1,4 +1,5 @@
 import { methodOf } from '../hookup/method'
+import { decisive } from '../job/balance'
 import { runOf } from '../job/energy'
 import type { Evaluated } from '../job/evaluated'
 import { named } from '../job/needs'
@@ -51,21 +52,31 @@ export function autotransformerLimit({ job, figures }: Evaluated): Said[] {
   const { output, together: sums } = figures
   if (source?.arrangement !== 'autotransformer' || !source.autotransformer || !output) return []
   const made = source.liveLeg === 'L1' ? 'L2' : 'L1'
-  const whole = sums.both.VA > output.totalW
-  const leg = sums[made].VA > output.legW[made]
-  if (!whole && !leg) return []
+  const whole = decisive(sums.both, output.totalW, output.lasting.totalW)
+  const legs = ([made, source.liveLeg] as const).map(leg => ({
+    leg,
+    ...decisive(sums[leg], output.legW[leg], output.lasting.legW[leg]),
+  }))
+  const full = legs.find(l => l.needVA > l.haveVA)
+  const over = whole.needVA > whole.haveVA
+  if (!over && !full) return []
   const { name } = source.autotransformer
+  const lasts = (lasting: boolean) => (lasting ? ' for three hours or more' : '')
   return [
     {
       id: 'autotransformer.limit',
       severity: 'stop',
-      sentence: whole
-        ? `${quantity(sums.both.VA, 'VA')} run together; through the ${name} the ${shortName(source)} gives ${quantity(output.totalW, 'VA')}.`
-        : `${made}, which the ${name} makes, carries ${quantity(sums[made].VA, 'VA')}; one winding gives ${quantity(output.legW[made], 'VA')}.`,
+      sentence:
+        over || !full
+          ? `${quantity(whole.needVA, 'VA')} run together${lasts(whole.lasting)}; through the ${name} the ${shortName(source)} gives ${quantity(whole.haveVA, 'VA')}.`
+          : full.leg === made
+            ? `${made}, which the ${name} makes, carries ${quantity(full.needVA, 'VA')}${lasts(full.lasting)}; one winding gives ${quantity(full.haveVA, 'VA')}.`
+            : `${full.leg} carries ${quantity(full.needVA, 'VA')}${lasts(full.lasting)}; the ${shortName(source)} gives it ${quantity(full.haveVA, 'VA')}.`,
       why: 'Its breaker opens, or the unit trips: everything on both legs goes dark.',
-      remedy: whole
-        ? 'Drop a circuit, or take a larger unit.'
-        : `Move 120 V circuits to ${source.liveLeg}, which the unit feeds directly.`,
+      remedy:
+        over || full?.leg !== made
+          ? 'Drop a circuit, or take a larger unit.'
+          : `Move 120 V circuits to ${source.liveLeg}, which the unit feeds directly.`,
       target: arrangement,
       fixes: [],
     },

@@ -3,14 +3,17 @@ import type { Evaluated } from '../job/evaluated'
 import { type CircuitNeed, named, supplyOf } from '../job/needs'
 import type { SimpleOperation } from '../job/operations'
 import { busShare } from '../job/panel-takes'
-import { placeText, reachedPanels, tiedPanel } from '../job/panels'
+import { intercepts, placeText, reachedPanels, servesWhole, tiedPanel } from '../job/panels'
+import { continuousHours } from '../loads/lasting'
 import { demandOn } from '../loads/panel-demand'
 import { bodyOf } from '../panel/body'
+import { rowOf, spacesOf } from '../panel/positions'
 import { leadNeededIn, reaches } from '../panel/reach'
 import { roomFor } from '../panel/room'
 import type { Circuit, Panel } from '../panel/schema'
 import { doubledLabels } from '../panel/tracing'
-import { acInputOf, shortName } from '../source/store'
+import { chargeOf, chargerEfficiencyFraction } from '../source/inputs'
+import { capacityOf, shortName } from '../source/store'
 import { plural, quantity, together } from '../units/format'
 import type { Said, Target } from './finding'
 
@@ -160,7 +163,8 @@ export function tandemNotListed({ needs }: Evaluated): Said[] {
 export function panelNoSpace({ job }: Evaluated): Said[] {
   const method = methodOf(job.hookup.method)
   const wanted = method.spaces
-  if (!wanted) return []
+  // in the feeder of a full panel nothing of it is needed
+  if (!wanted || intercepts(job.hookup)) return []
   const panel = tiedPanel(job)
   const room = roomFor(panel, wanted, method.besideMain ? 'beside the main' : 'anywhere')
   if (room.kind === 'there') return []
@@ -205,9 +209,21 @@ export function panelNoSpace({ job }: Evaluated): Said[] {
   ]
 }
 
-/** What charging from the house adds to the panel: what the station takes at its AC input. */
+/**
+ * What charging from the house adds to the panel: nothing where it is not charged from it; else what the mode that is set, or
+ * the AC input, takes; for three hours or more at 125 % (NEC 210.20(A), 215.3).
+ */
+function chargingAdds(job: Evaluated['job']): { W: number; lasts: boolean } {
+  const { source } = job
+  if (!source || source.charging?.from === 'not from the panel') return { W: 0, lasts: false }
+  const takesW = source.units.reduce((sum, u) => sum + (chargeOf(job, u) ?? 0), 0)
+  const storesWh = source.units.reduce((sum, u) => sum + capacityOf(u), 0)
+  const lasts = takesW > 0 && storesWh / (takesW * chargerEfficiencyFraction) >= continuousHours
+  return { W: takesW * (lasts ? 1.25 : 1), lasts }
+}
+
 export function panelCapacity({ job }: Evaluated): Said[] {
-  const added = job.source?.units.reduce((sum, u) => sum + (acInputOf(u.equipment) ?? 0), 0) ?? 0
+  const { W: added, lasts } = chargingAdds(job)
   if (!added) return []
   return job.panels.flatMap(panel => {
     const { demandW, mainA } = panel
@@ -218,8 +234,8 @@ export function panelCapacity({ job }: Evaluated): Said[] {
       {
         id: 'panel.capacity',
         severity: 'stop',
-        sentence: `${panel.name}: ${quantity(worked.result.totalA, 'A')} with the ${job.source ? shortName(job.source) : 'source'} charging at ${quantity(added, 'W')}, on a main of ${quantity(mainA, 'A')}.`,
-        why: 'The year’s highest demand with a quarter on top already fills the main: charging on top of it trips the whole house.',
+        sentence: `${panel.name}: ${quantity(worked.result.totalA, 'A')} with the ${job.source ? shortName(job.source) : 'source'} charging at ${quantity(added, 'W')}${lasts ? ', three hours or more, so at 125 %' : ''}, on a main of ${quantity(mainA, 'A')}.`,
+        why: 'The year’s highest demand with a quarter on top already fills the main: charging on top of it trips the whole house. 220.87 takes a year of demand, or 30 days where no solar and no load shedding hide a part of it.',
         remedy: 'Charge at a lower rate or at night, or have the service looked at.',
         article: 'NEC 220.87',
         target: onPanel(panel, 'demandW'),
@@ -230,6 +246,13 @@ export function panelCapacity({ job }: Evaluated): Said[] {
   })
 }
 
+/** Whether a breaker stands in the last row, at the end of the bus away from the main. */
+function atFarEnd(panel: Panel, circuit: Circuit): boolean {
+  const rows = panel.spaces / 2
+  const own = spacesOf(circuit).map(rowOf)
+  return panel.feedsFrom === 'top' ? Math.max(...own) >= rows : Math.min(...own) <= 1
+}
+
 export function panelBus({ job }: Evaluated): Said[] {
   return job.panels.flatMap(panel => {
     const { busA } = panel
@@ -238,7 +261,24 @@ export function panelBus({ job }: Evaluated): Said[] {
     const feeding = panel.circuits.filter(c => c.purpose === 'solar')
     if (busA === undefined || mainA === undefined || !feeding.length) return []
     const inA = feeding.reduce((sum, c) => sum + c.breakerA, 0)
-    if (mainA + inA <= busShare * busA) return []
+    const opposite = feeding.every(c => atFarEnd(panel, c))
+    if (opposite && mainA + inA <= busShare * busA) return []
+    // not at the far end: main and feed within the bus, or all breakers but the main within it
+    const allA = panel.circuits.reduce((sum, c) => sum + c.breakerA, 0)
+    if (!opposite && (mainA + inA <= busA || allA <= busA)) return []
+    if (!opposite)
+      return [
+        {
+          id: 'panel.bus',
+          severity: 'fix',
+          sentence: `${panel.name}: ${together(feeding.map(c => `${placeText(job, panel, c)} ${c.label || 'solar'}`))} of ${quantity(inA, 'A')} ${feeding.length > 1 ? 'are' : 'is'} not at the end opposite the main, so 120 % of the bus does not apply: main and feed make ${quantity(mainA + inA, 'A')}, all breakers but the main ${quantity(allA, 'A')}, on a ${quantity(busA, 'A')} bus.`,
+          why: 'Between the two feeds the bus can carry the sum of both, and no breaker sees it.',
+          remedy: `Move the feed to the end opposite the main, where ${quantity(busShare * busA, 'A')} are allowed, or keep the sum of all breakers within the bus.`,
+          article: 'NEC 705.12(B)(3)',
+          target: at(...feeding),
+          fixes: [],
+        } satisfies Said,
+      ]
     return [
       {
         id: 'panel.bus',
@@ -324,18 +364,34 @@ export function solarOnIsland({ job, needs }: Evaluated): Said[] {
   const supply = supplyOf(job)
   if (!supply?.throughPanel) return []
   const reached = reachedPanels(job)
+  // of a panel that is fed whole, every breaker is live whether anybody picked it or not
+  const whole = servesWhole(job)
   const solar = needs.filter(
-    n => n.circuit.purpose === 'solar' && n.circuit.picked && reached.has(n.panel.id),
+    n =>
+      n.circuit.purpose === 'solar' &&
+      (n.circuit.picked || (whole && !n.circuit.lockedOff)) &&
+      reached.has(n.panel.id),
   )
+  const source = job.source ? shortName(job.source) : 'source'
   return solar.map(n => ({
     id: 'pv.on-island',
     severity: 'stop',
-    sentence: `${named(n)} would stay on while the ${job.source ? shortName(job.source) : 'source'} feeds the panel.`,
+    sentence: n.circuit.picked
+      ? `${named(n)} would stay on while the ${source} feeds the panel.`
+      : `${named(n)} hangs on a panel that is fed whole by the ${source}, and nothing keeps its breaker off.`,
     why: 'A grid-tied inverter that finds a live panel pushes power back into a source that cannot take it.',
-    remedy: 'Keep its breaker off on the source, and say so on the switch-over card.',
+    remedy: 'Lock its breaker off while the source feeds the panel, and say so on the switch-over card.',
     article: 'NEC 705.40, and both inverters’ instructions',
     target: at(n.circuit),
-    fixes: [{ label: `Leave ${named(n)} off`, operations: [pick(n, false)] }],
+    fixes: [
+      {
+        label: `Plan a lock on ${named(n)}`,
+        operations: [
+          ...(n.circuit.picked ? [pick(n, false)] : []),
+          { op: 'editCircuit', circuitId: n.circuit.id, facts: { lockedOff: true } },
+        ],
+      },
+    ],
   }))
 }
 

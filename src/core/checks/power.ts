@@ -1,8 +1,8 @@
-import { told } from '../equipment/facts'
+import { decisive } from '../job/balance'
 import type { Evaluated } from '../job/evaluated'
-import { coincidence, named, type ServedLoad } from '../job/needs'
-import type { Source } from '../source/design'
-import { continuousShare, limitWords } from '../source/output'
+import { coincidence, named, type ServedLoad, type StartNeed } from '../job/needs'
+import type { MotorType } from '../loads/load'
+import { continuousShare, limitWords, ratingOf, startsWithA } from '../source/output'
 import { lossesOf, shortName } from '../source/store'
 import { quantity, together } from '../units/format'
 import type { Fix, Said } from './finding'
@@ -18,16 +18,19 @@ export function powerOver({ job, figures }: Evaluated): Said[] {
   const { output, loads } = figures
   const sum = figures.together.both
   // through an autotransformer its own check speaks
-  if (!job.source || !output || sum.VA <= output.totalW || job.source.arrangement === 'autotransformer')
-    return []
-  const real = sum.W > output.totalW
-  const [largest] = [...loads].sort((a, b) => b.VA - a.VA)
-  const limit = limitWords(output, job.source)
+  if (!job.source || !output || job.source.arrangement === 'autotransformer') return []
+  const { needVA, haveVA, lasting } = decisive(sum, output.totalW, output.lasting.totalW)
+  if (needVA <= haveVA) return []
+  const real = lasting || sum.W > output.totalW
+  const [largest] = [...loads].filter(l => !lasting || l.lasting).sort((a, b) => b.VA - a.VA)
+  const limit = limitWords(output, job.source, lasting ? output.lasting.limitedBy : output.limitedBy)
   return [
     {
       id: real ? 'power.over' : 'va.over',
       severity: 'stop',
-      sentence: `${real ? quantity(sum.W, 'W') : quantity(sum.VA, 'VA')} run together; ${limit} carries ${quantity(output.totalW, real ? 'W' : 'VA')} for hours on end.`,
+      sentence: lasting
+        ? `${quantity(needVA, 'VA')} run together for three hours or more; ${limit} carries ${quantity(haveVA, 'VA')} of that, of ${quantity(output.totalW, 'VA')} at its rating.`
+        : `${real ? quantity(sum.W, 'W') : quantity(sum.VA, 'VA')} run together; ${limit} carries ${quantity(output.totalW, real ? 'W' : 'VA')}.`,
       why: real
         ? 'It trips, and every circuit goes dark.'
         : 'Poor power factor fills the inverter before the watts do.',
@@ -39,9 +42,6 @@ export function powerOver({ job, figures }: Evaluated): Said[] {
   ]
 }
 
-/** Runs for three hours or more without a pause (NEC article 100, continuous load). */
-const lasting = (load: ServedLoad) => load.drawn.dutyFraction >= 0.99
-
 /** What the loads of one circuit draw together against its own breaker, whatever feeds it. */
 export function branchOverload({ figures }: Evaluated): Said[] {
   const circuits = [...new Set(figures.loads.map(l => l.need))]
@@ -49,7 +49,7 @@ export function branchOverload({ figures }: Evaluated): Said[] {
     const own = figures.loads.filter(l => l.need === need)
     const { breakerA } = need.circuit
     const A = (loads: readonly ServedLoad[]) => coincidence(loads, 'both').VA / need.volts
-    const [all, long] = [A(own), A(own.filter(lasting))]
+    const [all, long] = [A(own), A(own.filter(l => l.lasting))]
     const over = all > breakerA
     if (!over && long <= continuousShare * breakerA) return []
     return [
@@ -68,26 +68,33 @@ export function branchOverload({ figures }: Evaluated): Said[] {
   })
 }
 
-/** Locked-rotor amps that the source starts by its data; undefined where they are silent. */
-function startsUpTo(source: Source): number | undefined {
-  const said = source.units.map(u =>
-    'startsLockedRotorA' in u.equipment ? told(u.equipment.startsLockedRotorA) : undefined,
-  )
-  const known = said.filter(a => a !== undefined)
-  return known.length ? Math.min(...known) : undefined
-}
+/** Motors whose start a soft starter eases: a compressor, or three wires with a start winding of their own. */
+const softStarts: ReadonlySet<MotorType | undefined> = new Set(['compressor', 'three-wire submersible'])
+/** And those whose start it does not: the start winding needs its volts, or there is nothing to soften. */
+const hardStarts: ReadonlySet<MotorType | undefined> = new Set([
+  'two-wire submersible',
+  'capacitor-start',
+  'split-phase',
+  'universal',
+  'variable speed',
+])
+const motorOf = ({ load }: ServedLoad): MotorType | undefined =>
+  load.motorType ?? (load.nature === 'compressor' ? 'compressor' : undefined)
 
-export function startOver({ job, figures }: Evaluated): Said[] {
+export function startOver(evaluated: Evaluated): Said[] {
+  const { job, figures } = evaluated
   const { source } = job
   if (!source) return []
-  const most = startsUpTo(source)
-  return figures.starts
-    .filter(s => s.needVA > s.haveVA || (most !== undefined && s.startA > most))
-    .map(s => {
+  const most = figures.output?.startsA ?? undefined
+  const asked = (s: StartNeed) => startsWithA(source, s.startA, s.load.need.volts)
+  const started = figures.starts
+    .filter(s => s.needVA > s.haveVA || (most !== undefined && asked(s) > most))
+    .map((s): Said => {
       const { load } = s
+      const motor = motorOf(load)
       const softStart = load.load.start?.method === 'locked-rotor' && !load.load.start.softStartFraction
       const soft: Fix[] =
-        softStart && load.load.start?.method === 'locked-rotor'
+        softStart && softStarts.has(motor) && load.load.start?.method === 'locked-rotor'
           ? [
               {
                 label: 'Plan a soft starter (40 % of locked-rotor amps)',
@@ -103,18 +110,44 @@ export function startOver({ job, figures }: Evaluated): Said[] {
           : []
       const sentence =
         s.needVA > s.haveVA
-          ? `${load.load.name} on ${load.need.position} asks for ${quantity(s.needVA, 'VA')} at its start, ${quantity(s.haveVA, 'VA')} of surge are there.`
-          : `${load.load.name} on ${load.need.position} starts with ${quantity(s.startA, 'A')}; the ${shortName(source)} starts at most ${quantity(most ?? 0, 'A')} locked rotor.`
+          ? `${load.load.name} on ${load.need.position} asks for ${quantity(s.needVA, 'VA')} at its start${s.scope === 'both' ? '' : ` on ${s.scope}`}, ${quantity(s.haveVA, 'VA')} of surge are there.`
+          : `${load.load.name} on ${load.need.position} starts with ${quantity(s.startA, 'A')}${asked(s) > s.startA ? `, twice that at the 120 V unit` : ''}; the ${shortName(source)} starts at most ${quantity(most ?? 0, 'A')} locked rotor.`
       return {
         id: 'start.over',
         severity: 'stop',
         sentence,
         why: 'The motor stalls and heats, or the source trips, each time it tries.',
-        remedy: 'A soft starter, fewer loads meanwhile, or a source with more surge.',
+        remedy: hardStarts.has(motor)
+          ? 'Fewer loads meanwhile, or a source with more surge; a soft starter does not suit this motor.'
+          : softStarts.has(motor)
+            ? 'A soft starter, fewer loads meanwhile, or a source with more surge.'
+            : 'Fewer loads meanwhile, or a source with more surge. Say which motor it is: a soft starter suits compressors and three-wire motors only.',
         target: { view: 'panel', circuitIds: [load.need.circuit.id] },
         fixes: [...soft, dropCircuitOf(load)],
       }
     })
+  return [...started, ...transformerInrush(evaluated)]
+}
+
+/** An autotransformer is switched on by its unit, alone: its inrush must not be more than the unit surges. */
+function transformerInrush({ job }: Evaluated): Said[] {
+  const { source } = job
+  const inrushA = source?.autotransformer?.inrushA
+  const [unit] = source?.units ?? []
+  if (source?.arrangement !== 'autotransformer' || inrushA === undefined || !unit) return []
+  const { surgeW } = ratingOf(unit.equipment)
+  if (inrushA * 120 <= surgeW) return []
+  return [
+    {
+      id: 'start.over',
+      severity: 'stop',
+      sentence: `The ${source.autotransformer?.name} draws ${quantity(inrushA, 'A')} as it is switched on, ${quantity(inrushA * 120, 'VA')}; the ${unit.equipment.name} surges ${quantity(surgeW, 'W')}.`,
+      why: 'The unit trips on the transformer before any load is on.',
+      remedy: 'A transformer with a soft start of its own, or a unit with more surge.',
+      target: { view: 'source', field: 'arrangement' },
+      fixes: [],
+    },
+  ]
 }
 
 export function startTogether({ figures }: Evaluated): Said[] {

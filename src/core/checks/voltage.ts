@@ -1,15 +1,16 @@
 import { methodOf } from '../hookup/method'
+import { decisive } from '../job/balance'
 import type { Evaluated } from '../job/evaluated'
 import { type CircuitNeed, named, positionsOf } from '../job/needs'
 import type { SimpleOperation } from '../job/operations'
-import { placeText, tiedPanel } from '../job/panels'
+import { movesCircuits, placeText, tiedPanel } from '../job/panels'
 import { planMoves } from '../panel/moves'
 import { freeSpaces, legOf, otherLeg } from '../panel/positions'
 import { reaches } from '../panel/reach'
 import { arrangementNames, opposed } from '../source/arrangement'
-import { hindersArrangement } from '../source/design'
+import { hindersArrangement, legsArrangement } from '../source/design'
 import type { Leg } from '../source/legs'
-import { shortName } from '../source/store'
+import { limitWords } from '../source/output'
 import { plural, quantity, together } from '../units/format'
 import type { Fix, Said } from './finding'
 
@@ -123,6 +124,14 @@ export function legDead(evaluated: Evaluated): Said[] {
               },
             ]
           : []),
+        ...(movesCircuits(job)
+          ? [
+              {
+                label: `Place them on ${source.liveLeg} in the new panel`,
+                operations: [{ op: 'setHookup', facts: { movedPlaces: 'placed anew' } } as const],
+              },
+            ]
+          : []),
         { label: 'Tie both legs', operations: [{ op: 'setArrangement', arrangement: 'tied' }] },
         ...(dead.length > stay
           ? [
@@ -139,15 +148,16 @@ export function legDead(evaluated: Evaluated): Said[] {
 
 export function legOverload({ job, figures }: Evaluated): Said[] {
   const { output, together: sums } = figures
-  if (!output || !job.source || !opposed(job.source.arrangement)) return []
+  if (!output || !job.source || !opposed(legsArrangement(job.source))) return []
   const { source } = job
   if (source.arrangement === 'autotransformer') return []
   return (['L1', 'L2'] as const)
-    .filter(leg => sums[leg].VA > output.legW[leg])
-    .map(leg => ({
+    .map(leg => ({ leg, ...decisive(sums[leg], output.legW[leg], output.lasting.legW[leg]) }))
+    .filter(({ needVA, haveVA }) => needVA > haveVA)
+    .map(({ leg, needVA, haveVA, lasting }) => ({
       id: 'leg.overload',
       severity: 'stop',
-      sentence: `${leg} carries ${quantity(sums[leg].VA, 'VA')} together; the ${shortName(source)} gives it ${quantity(output.legW[leg], 'VA')}.`,
+      sentence: `${leg} carries ${quantity(needVA, 'VA')} ${lasting ? 'for three hours or more' : 'together'}; ${limitWords(output, source, lasting ? output.lasting.limitedBy : output.limitedBy)} gives it ${quantity(haveVA, 'VA')}.`,
       why: 'The unit trips and the whole house goes dark.',
       remedy: 'Move a breaker to the other leg, or drop a circuit of this leg.',
       article: 'NEC 210.20(A)',
@@ -165,7 +175,7 @@ const imbalanceLimit = 0.35
 
 export function legImbalance({ job, needs, figures, legs }: Evaluated): Said[] {
   const { together: sums, output } = figures
-  if (!legs || !output || !job.source || !opposed(job.source.arrangement)) return []
+  if (!legs || !output || !job.source || !opposed(legsArrangement(job.source))) return []
   const { mean, run } = figures
   // with batteries apart it is the energy of the legs that must agree, not only what runs together
   const drained = (run?.strandedWh ?? 0) > 1

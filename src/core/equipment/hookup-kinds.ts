@@ -1,7 +1,7 @@
 import * as z from 'zod'
 import { labelled } from '../field'
 import { line, within } from '../quantity'
-import { conductorSizeSchema } from '../units/tables/conductors'
+import { conductorSizeSchema, conductorSizes } from '../units/tables/conductors'
 import { plugTypes, receptacleTypes } from '../units/tables/receptacles'
 import { amps, head, ratedFor, tail } from './facts'
 
@@ -23,8 +23,29 @@ export const transferSwitchSchema = z
         .array(within(1, 100, 'A'))
         .min(1)
         .max(84),
-      'Limit of each position, in order',
+      'Breaker fitted at each position, in order',
       'A',
+    ),
+    positionDetails: labelled(
+      z
+        .array(
+          z.strictObject({
+            position: labelled(z.int().min(1, 'must be 1 or more').max(40), 'Position', 'count'),
+            mostA: labelled(within(1, 100, 'A').optional(), 'Breaker at most', 'A'),
+            leadSize: labelled(conductorSizeSchema.optional(), 'Leads', 'AWG', { among: conductorSizes }),
+            bridge: labelled(
+              z.enum(['no', 'handle', 'common trip']).optional(),
+              'Bridged with the next',
+              'text',
+              { names: { no: 'no', handle: 'by its handle', 'common trip': 'by a common trip inside' } },
+            ),
+          }),
+        )
+        .max(40)
+        .optional(),
+      'Positions in detail',
+      'text',
+      { row: 'Position' },
     ),
     inputA: amps('Input', 200),
     volts: labelled(z.enum(['120', '120/240']), 'Volts'),
@@ -42,6 +63,18 @@ export const transferSwitchSchema = z
         message: `must name a limit for each of the ${value.positions} positions; this names ${value.positionLimitsA.length}`,
         input: value,
       })
+    const seen = new Set<number>()
+    value.positionDetails?.forEach((detail, n) => {
+      const say = (key: string, message: string) =>
+        issues.push({ code: 'custom', path: ['positionDetails', n, key], message, input: value })
+      const fittedA = value.positionLimitsA[detail.position - 1]
+      if (detail.position > value.positions)
+        say('position', `is ${detail.position}, but there are ${value.positions}`)
+      if (seen.has(detail.position)) say('position', `is described twice: ${detail.position}`)
+      seen.add(detail.position)
+      if (detail.mostA !== undefined && fittedA !== undefined && fittedA > detail.mostA)
+        say('mostA', `is ${detail.mostA} A, but a ${fittedA} A breaker is fitted there`)
+    })
   })
 export type TransferSwitch = z.infer<typeof transferSwitchSchema>
 

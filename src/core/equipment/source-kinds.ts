@@ -49,11 +49,23 @@ const solarInput = labelled(
 const chargeModes = labelled(
   z
     .array(
-      z.strictObject({
-        name: labelled(line(40, 1), 'Mode'),
-        acW: labelled(within(0, 50_000, 'W'), 'From AC', 'W'),
-        solarW: labelled(within(0, 50_000, 'W').optional(), 'Solar cut to', 'W'),
-      }),
+      z
+        .strictObject({
+          name: labelled(line(40, 1), 'Mode'),
+          acW: labelled(within(0, 50_000, 'W'), 'From AC', 'W'),
+          solarW: labelled(within(0, 50_000, 'W').optional(), 'Solar cut to', 'W'),
+          totalW: labelled(within(0, 50_000, 'W').optional(), 'Both together', 'W'),
+        })
+        .check(({ value: { acW, solarW, totalW }, value, issues }) => {
+          const part = Math.max(acW, solarW ?? 0)
+          if (totalW !== undefined && totalW < part)
+            issues.push({
+              code: 'custom',
+              path: ['totalW'],
+              message: `is ${totalW} W, below the ${part} W that ${part === acW ? 'AC' : 'solar'} alone may bring`,
+              input: value,
+            })
+        }),
     )
     .max(8, 'must hold at most 8 modes')
     .optional(),
@@ -73,6 +85,20 @@ const coldest = {
 const passThrough = labelled(
   z.enum(['allowed', 'forbidden on a bonded neutral', notStated]),
   'Pass-through while it feeds a panel',
+)
+const passThroughScope = labelled(
+  z.enum(['from the utility', 'from any supply', notStated]).optional(),
+  'That ban is of AC',
+)
+/** How the neutral of its AC input stands to that of its output while it passes through or charges. */
+const inputNeutral = labelled(
+  z.enum(['joined', 'isolated', notStated]).optional(),
+  'Neutral from AC input to output',
+)
+/** How the neutral on its source side stands to the one it makes. */
+const throughNeutral = labelled(
+  z.enum(['joined', 'isolated', notStated]).optional(),
+  'Neutral, source side to house side',
 )
 
 /** A portable station: inverter, battery and outlets in one case. */
@@ -107,6 +133,8 @@ export const stationSchema = z.strictObject({
   neutral: neutralSchema,
   groundFaultOutlets: labelled(z.boolean(), 'Ground-fault protection on its outlets'),
   passThrough,
+  passThroughScope,
+  inputNeutral,
   acInputW: statedFigure(1, 100_000, 'W', 'AC input', 'W'),
   solar: solarInput,
   chargeModes,
@@ -127,7 +155,9 @@ export const bankSchema = z.strictObject({
   depthFraction: labelled(within(0.1, 1, '(a fraction)').optional(), 'Depth of discharge', 'fraction'),
   mostSeries: labelled(z.int().min(1, 'must be 1 or more').max(20).optional(), 'In series, at most', 'count'),
   mostParallel: labelled(z.int().min(1, 'must be 1 or more').max(100), 'In parallel, at most', 'count'),
-  chargeA: labelled(within(1, 1000, 'A').optional(), 'Charges at most', 'A'),
+  maxDischargeA: labelled(within(1, 2000, 'A').optional(), 'Discharges at most', 'A'),
+  maxChargeA: labelled(within(1, 1000, 'A').optional(), 'Charges at most', 'A'),
+  surgeA: labelled(within(1, 5000, 'A').optional(), 'for seconds', 'A'),
   ...coldest,
   ratedFor,
   ...tail,
@@ -156,6 +186,7 @@ export const inverterSchema = z.strictObject({
   transferA: labelled(within(1, 400, 'A').optional(), 'Its transfer carries', 'A'),
   transferSeconds: labelled(within(0, 60, 's').optional(), 'Transfers within', 's'),
   neutral: neutralSchema.optional(),
+  inputNeutral,
   chargeW: statedFigure(1, 100_000, 'W', 'Charges with', 'W'),
   solar: solarInput,
   ratedFor,
@@ -238,6 +269,9 @@ export const autotransformerSchema = z.strictObject({
   continuousW: watts('Continuous'),
   idleW: labelled(within(0, 1000, 'W'), 'Own draw while on', 'W'),
   efficiencyFraction: efficiency(),
+  /** amps at 120 V as it is switched on */
+  inrushA: labelled(within(1, 1000, 'A').optional(), 'Inrush when switched on', 'A'),
+  neutral: throughNeutral,
   plug: labelled(z.enum(receptacleTypes).optional(), 'Its plug'),
   outlets: outlets().optional(),
   ...tail,
@@ -253,6 +287,7 @@ export const combinerSchema = z.strictObject({
   batteries: labelled(z.enum(['apart', 'shared']), 'Batteries', 'text', {
     names: { apart: 'apart: each leg drains its own', shared: 'shared by both legs' },
   }),
+  neutral: throughNeutral,
   outlets: outlets(),
   ...tail,
 })

@@ -3,12 +3,14 @@ import { type Equipment, ofKind } from '../equipment'
 import type { Interlock } from '../equipment/hookup-kinds'
 import { evaluate } from '../job/evaluate'
 import { circuitNeeds, named } from '../job/needs'
-import { tiedPanel } from '../job/panels'
+import { intercepts, tiedPanel } from '../job/panels'
 import type { Job } from '../job/schema'
 import { roomFor } from '../panel/room'
 import { plural, quantity, sentenceStart, together } from '../units/format'
-import type { Hookup } from './design'
+import { type Hookup, type HookupDevice, hookupDevices } from './design'
+import { type Labour, usualLabour } from './labour'
 import { type MethodFacts, type MethodId, methodIds, methodOf } from './method'
+import { positionCount, positionLeg } from './position'
 
 /** A range of our own estimate, or of the firm's prices. */
 export interface Range {
@@ -72,6 +74,14 @@ const ofTheMethod = new Set([
   'va.over',
   'position.none',
   'position.limit',
+  'position.bridged',
+  'transfer.limit',
+  'protection.lost',
+  'cord.hard-wired',
+  'switch.volts',
+  'position.protects',
+  'interlock.limit',
+  'interlock.no-main',
   'input.limit',
   'panel.no-space',
   'panel.not-fed',
@@ -82,10 +92,15 @@ const ofTheMethod = new Set([
 
 /**
  * Every method on this house, the recommended one first: what it would serve, need, cost and do to people, from the job
- * itself with only the hook-up changed; and for each of the rest the strongest reason against, in one sentence.
+ * itself with only the hook-up changed; and for each of the rest the strongest reason against, in one sentence. Hours are the
+ * firm's own where it gave some. Without a catalogue devices are unknown, and nothing that needs one is priced.
  */
-export function compareMethods(job: Job, catalogue: readonly Equipment[]): MethodHere[] {
-  const judged = compared.map(method => judge(job, method, catalogue))
+export function compareMethods(
+  job: Job,
+  catalogue: readonly Equipment[],
+  labour: Labour = usualLabour,
+): MethodHere[] {
+  const judged = compared.map(method => judge(job, method, catalogue, labour))
   const ranked = judged.sort((a, b) => b.score - a.score)
   const [best] = ranked
   if (!best) return []
@@ -107,7 +122,13 @@ export function withMethod(job: Job, method: MethodId, catalogue: readonly Equip
   const facts = job.hookup.method === method ? job.hookup : factsFor(job, method, catalogue)
   return {
     ...job,
-    hookup: { bondingPlug: job.hookup.bondingPlug, ...placeFacts(job), ...facts, method },
+    hookup: {
+      bondingPlug: job.hookup.bondingPlug,
+      ...placeFacts(job),
+      ...facts,
+      ...existing(job, method),
+      method,
+    },
   }
 }
 
@@ -115,11 +136,12 @@ export function withMethod(job: Job, method: MethodId, catalogue: readonly Equip
 export function effortOf(
   here: Job,
   circuits: number,
+  labour: Labour = usualLabour,
 ): { labourHours: Range; price: Range | null; missing: string | null; automatic: boolean } {
   const about = methodOf(here.hookup.method)
   return {
-    labourHours: labourOf(about, Math.max(1, circuits)),
-    price: priceOf(about, devicesOf(here.hookup), here),
+    labourHours: labourOf(here.hookup.method, Math.max(1, circuits), labour),
+    price: priceOf(about, here.hookup, here),
     missing:
       missingFor(here, about) ??
       (spacesOf(here, about).kind === 'none' ? `${spacesOf(here, about).text}.` : null),
@@ -127,13 +149,16 @@ export function effortOf(
   }
 }
 
-function judge(job: Job, method: MethodId, catalogue: readonly Equipment[]): Judged {
+function judge(job: Job, method: MethodId, catalogue: readonly Equipment[], labour: Labour): Judged {
   const about = methodOf(method)
   const here = withMethod(job, method, catalogue)
-  const facts = job.hookup.method === method ? job.hookup : factsFor(job, method, catalogue)
+  const facts: Partial<Hookup> =
+    job.hookup.method === method
+      ? job.hookup
+      : { ...factsFor(job, method, catalogue), ...existing(job, method) }
   const evaluation = evaluate(here)
   const needs = circuitNeeds(here).filter(n => n.circuit.picked && !n.feeds)
-  const most = Math.min(about.most ?? Infinity, positionsOf(facts))
+  const most = Math.min(about.most ?? Infinity, positionsOf(job, about, facts))
   // where circuits are led away, the leg that feeds them is chosen anew
   const takesAnyLeg = about.serves === 'positions' || about.serves === 'moved circuits'
   const can = needs
@@ -142,8 +167,14 @@ function judge(job: Job, method: MethodId, catalogue: readonly Equipment[]): Jud
     )
     // plugs carry no two-pole, hard-wired load; a position takes its breaker or none
     .filter(n => about.serves !== 'appliances' || n.volts === 120)
-    // a burner is hard-wired: cords do not reach it, a conversion does
-    .filter(n => method !== 'extension-cords' || !n.circuit.loads.some(l => l.needsBond))
+    // what is wired in, a burner first of all, is not reached by cords; a conversion reaches it
+    .filter(
+      n =>
+        method !== 'extension-cords' ||
+        !n.circuit.loads.some(l => l.connection === 'hard-wired' || (l.needsBond && l.connection !== 'plug')),
+    )
+    // one leg live gives no 240 V, wherever a circuit is led
+    .filter(n => n.volts === 120 || !job.source || n.feed !== 'bridge')
     .sort((a, b) => a.circuit.tier - b.circuit.tier)
   const served: typeof can = []
   let taken = 0
@@ -156,8 +187,8 @@ function judge(job: Job, method: MethodId, catalogue: readonly Equipment[]): Jud
   const found = evaluation.findings.filter(f => ofTheMethod.has(f.id))
   const count = (severity: Severity) => found.filter(f => f.severity === severity).length
   const findings = { stop: count('stop'), fix: count('fix'), mind: count('mind'), ask: count('ask') }
-  const labourHours = labourOf(about, Math.max(1, served.length))
-  const devices = devicesOf(facts)
+  const labourHours = labourOf(method, Math.max(1, served.length), labour)
+  const devices = devicesOf(here.hookup)
   const room = spacesOf(here, about)
   const missing = missingFor(job, about)
   const stops = found.filter(f => f.severity === 'stop').map(f => f.sentence)
@@ -176,9 +207,11 @@ function judge(job: Job, method: MethodId, catalogue: readonly Equipment[]): Jud
     steps: [...(about.steps ?? [])],
     seconds: secondsOf(about, served.length, facts),
     neutral: neutralText[about.neutral],
-    devices: devices.map(d => d.name),
+    devices: needsDevice(about, here.hookup)
+      ? ['not known: no catalogue']
+      : devices.map(({ device, there }) => `${device.name}${there ? ' (there)' : ''}`),
     labourHours,
-    price: priceOf(about, devices, job),
+    price: priceOf(about, here.hookup, job),
     findings,
     stops,
     facts: { ...facts, method },
@@ -234,7 +267,24 @@ const placeFacts = ({ hookup }: Job): Partial<Hookup> => ({
   ...(hookup.panelId && { panelId: hookup.panelId }),
   ...(hookup.neutrals && { neutrals: hookup.neutrals }),
   ...(hookup.ground && { ground: hookup.ground }),
+  ...(hookup.sourceNeutral && { sourceNeutral: hookup.sourceNeutral }),
+  ...(hookup.exists && { exists: hookup.exists }),
 })
+
+/** What stands in the house already and this way of connecting uses: nothing to buy, and its limits count. */
+function existing({ hookup }: Job, method: MethodId): Partial<Hookup> {
+  const about = methodOf(method)
+  const has = (device: HookupDevice) => hookup.exists?.includes(device) ?? false
+  const switches = about.transfer === 'switch' && has('switch') && hookup.switch
+  const fits = switches && (method !== 'single-circuit-switch' || switches.positions === 1)
+  return {
+    ...(fits && { switch: switches }),
+    ...(fits && has('secondSwitch') && hookup.secondSwitch && { secondSwitch: hookup.secondSwitch }),
+    ...(method === 'managed-panel' && has('managed') && hookup.managed && { managed: hookup.managed }),
+    ...(about.besideMain && has('interlock') && hookup.interlock && { interlock: hookup.interlock }),
+    ...(about.transfer === 'interlock' && has('inlet') && hookup.inlet && { inlet: hookup.inlet }),
+  }
+}
 
 /** What choosing a method brings along: the device of the catalogue that fits this job best, and where its breaker goes. */
 export function factsFor(job: Job, method: MethodId, catalogue: readonly Equipment[]): Partial<Hookup> {
@@ -273,8 +323,16 @@ export function factsFor(job: Job, method: MethodId, catalogue: readonly Equipme
 
 const interlockFor = (series: string, all: readonly Interlock[]) => all.find(i => i.fits.includes(series))
 
-const positionsOf = (facts: Partial<Hookup>): number =>
-  facts.switch?.positions ?? facts.managed?.circuits ?? Infinity
+/** Positions that a circuit can be fed from: with one leg live only those on it. */
+function positionsOf(job: Job, about: MethodFacts, facts: Partial<Hookup>): number {
+  const count = positionCount(facts) ?? Infinity
+  if (about.serves !== 'positions' || job.source?.arrangement !== 'one-leg' || !Number.isFinite(count))
+    return count
+  const { liveLeg } = job.source
+  return Array.from({ length: count }, (_, i) => i + 1).filter(
+    at => positionLeg(facts, at, liveLeg) === liveLeg,
+  ).length
+}
 
 function missingFor(job: Job, about: MethodFacts): string | null {
   if (about.needs) {
@@ -282,32 +340,44 @@ function missingFor(job: Job, about: MethodFacts): string | null {
     if (!own)
       return `It needs ${about.needs}; ${job.source ? 'the source chosen here has none' : 'no source is chosen yet'}.`
   }
-  // an inverter that transfers by itself is wired on: nothing of it plugs in
-  const wiredOn = job.source?.units.every(u => u.equipment.kind === 'inverter') ?? false
+  // an inverter that transfers by itself is wired on: nothing of it plugs in; one without can feed any manual method
+  const wiredOn =
+    job.source?.units.every(u => u.equipment.kind === 'inverter' && u.equipment.ownTransfer) ?? false
   if (wiredOn && about.transfer !== 'automatic')
     return 'The inverter is wired on and transfers by itself: this would put a second transfer behind it.'
   return null
 }
 
-function labourOf(about: MethodFacts, circuits: number): Range {
-  const hours = about.hours ?? { least: 0, most: 0, eachMost: 0 }
+function labourOf(method: MethodId, circuits: number, { tasks }: Labour): Range {
+  const hours = tasks.find(t => t.method === method) ??
+    methodOf(method).hours ?? { least: 0, most: 0, eachMost: 0 }
   const more = circuits - 1
   return { least: hours.least + more * hours.eachMost * 0.6, most: hours.most + more * hours.eachMost }
 }
 
 const devicesOf = (facts: Partial<Hookup>) =>
-  [facts.switch, facts.managed, facts.interlock, facts.inlet].filter(d => d !== undefined)
+  hookupDevices.flatMap(key => {
+    const device = facts[key]
+    return device ? [{ device, there: facts.exists?.includes(key) ?? false }] : []
+  })
 
-function priceOf(
-  about: MethodFacts,
-  devices: readonly { price?: number | undefined }[],
-  job: Job,
-): Range | null {
+/** Whether it cannot be without a device that nobody has chosen and no catalogue offered. */
+const needsDevice = (about: MethodFacts, facts: Partial<Hookup>): boolean =>
+  about.transfer === 'switch'
+    ? !facts.switch
+    : about.serves === 'positions'
+      ? !facts.managed
+      : about.transfer === 'interlock' && !facts.inlet
+
+function priceOf(about: MethodFacts, facts: Partial<Hookup>, job: Job): Range | null {
+  if (needsDevice(about, facts)) return null
+  // what is there already costs nothing
+  const devices = devicesOf(facts).flatMap(({ device, there }) => (there ? [] : [device]))
   if (devices.some(d => d.price === undefined)) return null
   const sum = devices.reduce((total, d) => total + (d.price ?? 0), 0)
   const parts = about.parts ?? { least: 0, most: 0 }
   const moved =
-    about.serves === 'moved circuits'
+    about.serves === 'moved circuits' && !intercepts(job.hookup)
       ? job.panels.flatMap(p => p.circuits).filter(c => c.picked).length * 12
       : 0
   return { least: sum + parts.least + moved, most: sum + parts.most + moved * 2 }
@@ -329,6 +399,7 @@ function spacesOf(
   about: MethodFacts,
 ): { kind: 'there' | 'by moving' | 'none' | 'nothing'; text: string } {
   if (!about.spaces) return { kind: 'nothing', text: 'none in the panel' }
+  if (intercepts(job.hookup)) return { kind: 'nothing', text: 'none: it stands in the feeder' }
   const panel = tiedPanel(job)
   const where = about.besideMain ? 'beside the main' : 'anywhere'
   const room = roomFor(panel, about.spaces, where)

@@ -6,6 +6,7 @@ import { positive } from '../quantity'
 import { figure, plural, quantity, sentenceStart } from '../units/format'
 import {
   conductorName,
+  conductorRow,
   conductorSizes,
   materialName,
   materialSchema,
@@ -14,6 +15,7 @@ import {
 } from '../units/tables/conductors'
 import { cordAmpacityA, cords } from '../units/tables/cords'
 import { connectorOf, isReceptacle, plugTypes, receptacleTypes } from '../units/tables/receptacles'
+import { ampacity } from '../wiring/ampacity'
 import { ohmPerKft } from '../wiring/voltage-drop'
 import { step } from '../working'
 import { mating } from './connectors'
@@ -26,15 +28,28 @@ const linkSchema = z.strictObject({
   material: labelled(materialSchema.default('cu'), 'Metal', 'text', { names: materialName }),
   size: labelled(z.string().optional(), 'Size', 'AWG', { among: conductorSizes }),
   lengthFt: labelled(positive.optional(), 'Length', 'ft'),
+  use: labelled(z.enum(['raceway', 'NM cable', 'flexible cord']).optional(), 'Laid as', 'text', {
+    description: 'of a wire; with its insulation and terminals: 60 °C if left out',
+  }),
+  insulationC: labelled(z.literal([60, 75, 90]).optional(), 'Insulation', 'text', {
+    names: { 60: '60 °C', 75: '75 °C', 90: '90 °C' },
+  }),
+  terminalC: labelled(z.literal([60, 75]).optional(), 'Terminals marked', 'text', {
+    names: { 60: '60 °C', 75: '75 °C' },
+  }),
 })
 
 const input = z.strictObject({
   outlet: labelled(
-    z.strictObject({
-      type: labelled(z.string(), 'Receptacle', 'connector', { among: receptacleTypes }),
-      limitA: labelled(positive.optional(), 'Its own limit', 'A'),
-    }),
+    z
+      .strictObject({
+        type: labelled(z.string(), 'Receptacle', 'connector', { among: receptacleTypes }),
+        limitA: labelled(positive.optional(), 'Its own limit', 'A'),
+      })
+      .optional(),
     'Source’s outlet',
+    'text',
+    { description: 'left out where the source is wired on' },
   ),
   links: labelled(z.array(linkSchema).min(1, 'must not be empty'), 'Links, from the source on', 'text', {
     row: 'Link',
@@ -76,15 +91,44 @@ const ampsOf = (type: string | undefined) =>
 
 /** Ratings from the source on: the outlet first, each no more than its connectors carry. */
 const ratings = (i: Input): number[] => [
-  Math.min(i.outlet.limitA ?? Infinity, ampsOf(i.outlet.type)),
+  ...(i.outlet ? [Math.min(i.outlet.limitA ?? Infinity, ampsOf(i.outlet.type))] : []),
   ...i.links.map(l => Math.min(l.ratingA, ampsOf(l.from), ampsOf(l.to))),
 ]
 
-/** What a link's wire may carry (A): cords by their own table, all else at ordinary terminations. Null: no figure. */
+/**
+ * What a link's wire may carry (A): cords by their own table; a wire by its insulation and terminals where they are said, as
+ * the `ampacity` calculator has it (NM cable never above its 60 °C column, NEC 334.80), else at ordinary terminations.
+ * Null: no figure.
+ */
 function wireA(link: Link): number | null {
-  if (link.size === undefined) return null
-  return link.kind === 'cord' ? cordAmpacityA(link.size) : ordinaryAmpacityA(link.material, link.size)
+  const { size, material, use, insulationC, terminalC } = link
+  if (size === undefined) return null
+  if (link.kind === 'cord' || use === 'flexible cord') return cordAmpacityA(size)
+  if (use === 'NM cable' || (insulationC === undefined && terminalC === undefined))
+    return ordinaryAmpacityA(material, size)
+  const insulation = insulationC ?? terminalC ?? 60
+  if (!conductorRow(size, material)) return null
+  return ampacity.compute({
+    material,
+    size,
+    insulationC: insulation,
+    terminationC: Math.min(terminalC ?? 60, insulation) as 60 | 75,
+    ambientC: 30,
+    currentCarrying: 3,
+    nipple: false,
+    roundUp: true,
+  }).result.maxBreakerA
 }
+const wireTable = ({ kind, use, insulationC, terminalC }: Link): { table: string; column: string } =>
+  kind === 'cord' || use === 'flexible cord'
+    ? { table: 'NEC 400.5(A)(1), column B', column: 'two current-carrying' }
+    : {
+        table: 'NEC 310.16 and 240.4(D)',
+        column:
+          use === 'NM cable' || (insulationC === undefined && terminalC === undefined)
+            ? '60 °C'
+            : `${insulationC ?? terminalC} °C, terminals ${terminalC ?? 60} °C`,
+      }
 
 const ohmsOf = (link: Link): number =>
   link.size === undefined || link.lengthFt === undefined
@@ -113,7 +157,7 @@ function voltageFaults(i: Input, at: number, types: readonly (string | undefined
 }
 
 function linkFaults(i: Input, link: Link, at: number): ChainFault[] {
-  const before = at === 0 ? i.outlet.type : i.links[at - 1]?.to
+  const before = at === 0 ? i.outlet?.type : i.links[at - 1]?.to
   const mate = link.from === undefined ? { mates: true as const } : mating(before, link.from)
   const carries = wireA(link)
   return [
@@ -134,7 +178,7 @@ function linkFaults(i: Input, link: Link, at: number): ChainFault[] {
 function solve(i: Input): Output {
   const all = ratings(i)
   const limitA = all.reduce((a, b) => Math.min(a, b))
-  const limitedBy = all.indexOf(limitA) - 1
+  const limitedBy = all.indexOf(limitA) - (i.outlet ? 1 : 0)
   const continuousA = i.continuous ? 0.8 * limitA : limitA
   const loadA = i.loadA ?? continuousA
   const dropV = i.links.reduce((sum, l) => sum + ohmsOf(l), 0) * loadA
@@ -149,7 +193,7 @@ function solve(i: Input): Output {
         ]
       : []
   const faults = [
-    ...voltageFaults(i, -1, [i.outlet.type]),
+    ...voltageFaults(i, -1, [i.outlet?.type]),
     ...overload(-1),
     ...i.links.flatMap((link, at) => [...linkFaults(i, link, at), ...overload(at)]),
   ]
@@ -159,7 +203,7 @@ function solve(i: Input): Output {
 function faultsIn(i: Input): Fault[] {
   const receptacle = `is not a receptacle of the table: one of ${receptacleTypes.join(', ')}`
   return [
-    ...(isReceptacle(i.outlet.type) ? [] : [fault('outlet.type', receptacle)]),
+    ...(!i.outlet || isReceptacle(i.outlet.type) ? [] : [fault('outlet.type', receptacle)]),
     ...i.links.flatMap((link, n): Fault[] => {
       const at = `links[${n}]`
       const noSize = link.size !== undefined && wireA(link) === null
@@ -242,7 +286,7 @@ export const cordChain = calculator({
           'drop = resistance of every length, out and back, × load',
         ],
         steps: [
-          ...all.map((a, n) => step(placeName(i, n - 1), a, 'A')),
+          ...all.map((a, n) => step(placeName(i, n - (i.outlet ? 1 : 0)), a, 'A')),
           step('For hours on end', r.continuousA, 'A', i.continuous ? `0.8 × ${f(r.limitA)}` : undefined),
           step('Drop', r.dropV, 'V', `${f(ohms)} × ${f(loadA)}`),
           step('Share of the source', r.dropFraction, 'fraction', `${f(r.dropV)} ÷ ${f(i.sourceV)}`),
@@ -253,9 +297,9 @@ export const cordChain = calculator({
             ? []
             : [
                 {
-                  table: link.kind === 'cord' ? 'NEC 400.5(A)(1), column B' : 'NEC 310.16 and 240.4(D)',
+                  table: wireTable(link).table,
                   row: `${placeName(i, n)}: ${conductorName(link.size ?? '', link.material)}`,
-                  column: link.kind === 'cord' ? 'two current-carrying' : '60 °C',
+                  column: wireTable(link).column,
                   value: quantity(carries, 'A'),
                 },
               ]
@@ -283,7 +327,10 @@ export const cordChain = calculator({
         {
           name: 'Rating',
           points: ratings(i).map((y, n) => ({
-            x: n === 0 ? 'outlet' : `${n} ${i.links[n - 1]?.kind ?? ''}`,
+            x:
+              i.outlet && n === 0
+                ? 'outlet'
+                : `${i.outlet ? n : n + 1} ${i.links[i.outlet ? n - 1 : n]?.kind ?? ''}`,
             y,
           })),
         },

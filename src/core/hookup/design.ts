@@ -12,6 +12,7 @@ import { conduitKinds } from '../units/tables/conduit'
 import { plugTypes, receptacleTypes } from '../units/tables/receptacles'
 import { conduitNames } from '../wiring/conduit-fill'
 import { methodIds } from './method'
+import { positionCount, positionOf } from './position'
 
 export const linkKinds = ['cord', 'adapter', 'inlet', 'wire', 'breaker'] as const
 export const linkName = {
@@ -21,6 +22,10 @@ export const linkName = {
   wire: 'wire',
   breaker: 'breaker',
 } as const satisfies Record<(typeof linkKinds)[number], string>
+
+export const wireUses = ['raceway', 'NM cable', 'flexible cord'] as const
+const insulationName = { 60: '60 °C (NM-B)', 75: '75 °C (THWN)', 90: '90 °C (THHN)' } as const
+const terminalName = { 60: '60 °C', 75: '75 °C' } as const
 
 /** One link of the way from the source's outlet to the breaker or switch that it feeds. */
 export const linkSchema = z.strictObject({
@@ -33,6 +38,12 @@ export const linkSchema = z.strictObject({
   material: labelled(materialSchema.optional(), 'Metal', 'text', { names: materialName }),
   size: labelled(conductorSizeSchema.optional(), 'Size', 'AWG', { among: conductorSizes }),
   lengthFt: labelled(within(0.5, 1000, 'ft').optional(), 'Length', 'ft'),
+  /** of a wire: how it is laid, and what its insulation and the terminals at both ends are marked for */
+  use: labelled(z.enum(wireUses).optional(), 'Laid as'),
+  insulationC: labelled(z.literal([60, 75, 90]).optional(), 'Insulation', 'text', { names: insulationName }),
+  terminalC: labelled(z.literal([60, 75]).optional(), 'Terminals marked', 'text', { names: terminalName }),
+  /** of an adapter or inlet that brings one */
+  ownBreakerA: labelled(within(1, 200, 'A').optional(), 'Breaker of its own', 'A'),
   listed: labelled(z.boolean().optional(), 'Listed for this use'),
 })
 export type Link = z.infer<typeof linkSchema>
@@ -44,9 +55,8 @@ export const runSchema = z.strictObject({
   breakerA: labelled(within(10, 400, 'A'), 'Largest breaker on it', 'A'),
   material: labelled(materialSchema, 'Metal', 'text', { names: materialName }),
   size: labelled(conductorSizeSchema, 'Size', 'AWG', { among: conductorSizes }),
-  insulationC: labelled(z.literal([60, 75, 90]), 'Insulation', 'text', {
-    names: { 60: '60 °C (NM-B)', 75: '75 °C (THWN)', 90: '90 °C (THHN)' },
-  }),
+  insulationC: labelled(z.literal([60, 75, 90]), 'Insulation', 'text', { names: insulationName }),
+  terminalC: labelled(z.literal([60, 75]).optional(), 'Terminals marked', 'text', { names: terminalName }),
   conductors: labelled(
     z.int().min(1, 'must be 1 or more').max(60, 'must be at most 60'),
     'Hots and neutrals',
@@ -59,6 +69,40 @@ export const runSchema = z.strictObject({
   ),
   deratingKnown: labelled(z.boolean(), 'Derated for their number'),
   groundSize: labelled(conductorSizeSchema.optional(), 'Equipment ground', 'AWG', { among: conductorSizes }),
+  /** what serves as the equipment ground where no wire of a size does */
+  ground: labelled(z.enum(['wire', 'raceway', 'none', 'unknown']).optional(), 'Ground runs by'),
+  /** the size that its amps alone would ask, where it was enlarged for voltage drop */
+  enlargedFrom: labelled(conductorSizeSchema.optional(), 'Enlarged for drop, from', 'AWG', {
+    among: conductorSizes,
+  }),
+  /** more than one receptacle for cord-and-plug loads hangs on it: no rounding up */
+  feedsReceptacles: labelled(z.boolean().optional(), 'Feeds more than one receptacle'),
+  /** conductors of another size or metal that lie with them */
+  others: labelled(
+    z
+      .array(
+        z.strictObject({
+          breakerA: labelled(within(10, 400, 'A'), 'Breaker', 'A'),
+          material: labelled(materialSchema, 'Metal', 'text', { names: materialName }),
+          size: labelled(conductorSizeSchema, 'Size', 'AWG', { among: conductorSizes }),
+          conductors: labelled(
+            z.int().min(1, 'must be 1 or more').max(60, 'must be at most 60'),
+            'Hots and neutrals',
+            'count',
+          ),
+          currentCarrying: labelled(
+            z.int().min(0, 'must not be negative').max(60, 'must be at most 60'),
+            'of them current-carrying',
+            'count',
+          ),
+        }),
+      )
+      .max(8, 'must hold at most 8 rows')
+      .optional(),
+    'Other sizes in it',
+    'text',
+    { row: 'Other size' },
+  ),
   conduit: labelled(z.enum(conduitKinds).optional(), 'Conduit', 'text', { names: conduitNames }),
   tradeSize: labelled(z.enum(['1/2', '3/4', '1', '1-1/4', '1-1/2', '2']).optional(), 'Trade size'),
   lengthFt: labelled(within(0.5, 2000, 'ft'), 'Length', 'ft'),
@@ -78,7 +122,12 @@ export const positionSchema = z.strictObject({
   circuitId: line(40, 1),
   /** by hand: the solver leaves it */
   pinned: z.boolean(),
+  /** the breaker planned in place of the one that is fitted there */
+  breakerA: within(10, 100, 'A').optional(),
 })
+
+export const hookupDevices = ['switch', 'secondSwitch', 'managed', 'interlock', 'inlet'] as const
+export type HookupDevice = (typeof hookupDevices)[number]
 
 export const hookupSchema = z.strictObject({
   method: z.enum(methodIds),
@@ -94,6 +143,8 @@ export const hookupSchema = z.strictObject({
     .optional(),
   /** the catalogue's facts as they were when the job was designed */
   switch: transferSwitchSchema.optional(),
+  /** a second switch on the same source; its positions are numbered on after those of the first */
+  secondSwitch: transferSwitchSchema.optional(),
   managed: managedPanelSchema.optional(),
   interlock: interlockSchema.optional(),
   inlet: inletSchema.optional(),
@@ -106,7 +157,18 @@ export const hookupSchema = z.strictObject({
     })
     .optional(),
   /** whether the equipment ground runs through the whole path */
-  ground: z.enum(['continuous', 'interrupted']).optional(),
+  ground: z.enum(['continuous', 'interrupted', 'unknown']).optional(),
+  /** whether the neutral of the source reaches the neutral bar of the panel, or the switch, that it feeds */
+  sourceNeutral: z.enum(['lands', 'left off', 'unknown']).optional(),
+  /** what of it the house has already */
+  exists: z
+    .array(z.enum(hookupDevices))
+    .max(hookupDevices.length, `must hold at most ${hookupDevices.length}`)
+    .optional(),
+  /** where the breakers of moved circuits stand in their new panel */
+  movedPlaces: z.enum(['placed anew', 'in the old order']).optional(),
+  /** the new panel stands in the feeder of the panel it is tied to, and takes all of it over */
+  intercepts: z.boolean().optional(),
   /** whether the neutrals of moved circuits go with their hots */
   neutrals: z.enum(['follow their hots', 'stay behind']).optional(),
   /** a flexible cord fastened, or through a wall */
@@ -140,6 +202,18 @@ export function checkHookup(
   if (hookup.path && ids(hookup.path) < hookup.path.length) say(['path'], 'repeats an id')
   if (hookup.runs && ids(hookup.runs) < hookup.runs.length) say(['runs'], 'repeats an id')
   hookup.runs?.forEach((run, n) => {
+    run.others?.forEach((other, o) => {
+      if (other.currentCarrying > other.conductors)
+        say(
+          ['runs', n, 'others', o, 'currentCarrying'],
+          `must be at most ${other.conductors}, the hots and neutrals there are`,
+        )
+    })
+    if (run.ground === 'none' && run.groundSize)
+      say(['runs', n, 'ground'], `cannot be none: a ground of ${run.groundSize} AWG is entered`)
+    const enlarged = run.enlargedFrom
+    if (enlarged && conductorSizes.indexOf(enlarged) > conductorSizes.indexOf(run.size))
+      say(['runs', n, 'enlargedFrom'], `must not be thicker than the ${run.size} AWG that is laid`)
     if (run.currentCarrying > run.conductors)
       say(
         ['runs', n, 'currentCarrying'],
@@ -150,8 +224,16 @@ export function checkHookup(
   })
   const taken = new Set<number>()
   const placed = new Set<string>()
-  const most = hookup.switch?.positions ?? hookup.managed?.circuits
+  const most = positionCount(hookup)
+  if (hookup.secondSwitch && !hookup.switch)
+    say(['secondSwitch'], 'must be left out while there is no first switch')
   hookup.positions?.forEach((p, n) => {
+    const mostA = positionOf(hookup, p.position)?.mostA
+    if (p.breakerA !== undefined && mostA !== undefined && p.breakerA > mostA)
+      say(
+        ['positions', n, 'breakerA'],
+        `is ${p.breakerA} A, but position ${p.position} takes at most ${mostA} A`,
+      )
     if (!circuitIds.has(p.circuitId)) say(['positions', n, 'circuitId'], 'must name a circuit of this job')
     if (taken.has(p.position)) say(['positions', n, 'position'], `is taken twice: ${p.position}`)
     if (placed.has(p.circuitId)) say(['positions', n, 'circuitId'], 'stands on two positions')

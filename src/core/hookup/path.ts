@@ -2,12 +2,14 @@ import type { Adapter, Cord, Inlet } from '../equipment/hookup-kinds'
 import type { Evaluated } from '../job/evaluated'
 import type { Job } from '../job/schema'
 import { opposed } from '../source/arrangement'
-import { outletsOf } from '../source/output'
+import { legsArrangement, type Source } from '../source/design'
+import { outletsOf, ratingOf } from '../source/output'
 import { isReceptacle, mates, type ReceptacleType, receptacles } from '../units/tables/receptacles'
 import { adapterBetween, type Adapter as MayAdapt } from './connectors'
 import { cordChain } from './cord-chain'
 import type { Link } from './design'
 import { methodOf } from './method'
+import { type WayTold, wayTold } from './way'
 
 interface Outlet {
   type: ReceptacleType
@@ -27,12 +29,14 @@ export function pathOutlet(job: Job): Outlet | null {
   const { source } = job
   if (!source) return null
   const plug = job.hookup.path?.[0]?.from
-  const all = outletsOf(source).map(o => ({
+  const all = (
+    pathSide(source).lossFactor > 1 ? outletsOf({ ...source, arrangement: 'tied' }) : outletsOf(source)
+  ).map(o => ({
     type: o.type,
     ...(o.limitA !== undefined && { limitA: o.limitA }),
   }))
   const fits = all.find(o => plug !== undefined && mates(o.type, plug))
-  const wanted = opposed(source.arrangement) ? all.filter(o => receptacles[o.type].hots === 2) : all
+  const wanted = pathSide(source).apart ? all.filter(o => receptacles[o.type].hots === 2) : all
   const best = [...(wanted.length ? wanted : all)].sort((a, b) => ampsAt(b) - ampsAt(a))[0]
   return fits ?? best ?? null
 }
@@ -40,35 +44,71 @@ export function pathOutlet(job: Job): Outlet | null {
 const ampsAt = (o: { type: ReceptacleType; limitA?: number }) =>
   Math.min(o.limitA ?? Infinity, receptacles[o.type].amps)
 
+/**
+ * How the path stands to the legs: its volts, and what of the legs' volt-amps flows through it. Ahead of an autotransformer
+ * all of it flows through one hot at 120 V, its losses on top; behind it, and under split phase, each leg flows by itself.
+ */
+export function pathSide(source: Source): { volts: 120 | 240; apart: boolean; lossFactor: number } {
+  const { autotransformer } = source
+  const ahead = source.arrangement === 'autotransformer' && !autotransformer?.outlets
+  const two = opposed(legsArrangement(source)) && !ahead
+  return {
+    volts: two ? 240 : 120,
+    apart: two,
+    lossFactor: ahead ? 1 / (autotransformer?.efficiencyFraction ?? 1) : 1,
+  }
+}
+
 /** The worst current that runs in it together, A: of the fuller leg, or of all where the legs are one. */
 export function pathLoadA({ job, figures }: Pick<Evaluated, 'job' | 'figures'>): number {
   const { together } = figures
-  return job.source && opposed(job.source.arrangement)
-    ? Math.max(together.L1.VA, together.L2.VA) / 120
-    : together.both.VA / 120
+  if (!job.source) return together.both.VA / 120
+  const { apart, lossFactor } = pathSide(job.source)
+  return apart ? Math.max(together.L1.VA, together.L2.VA) / 120 : (together.both.VA * lossFactor) / 120
 }
 
 export type PathWorked = ReturnType<typeof cordChain.compute>
+
+/** Every thing of the way, rated and for hours, with what opens first. */
+export function wayHere(job: Job): WayTold[] {
+  const outlet = pathOutlet(job)
+  const unit = job.source?.units[0]?.equipment
+  return wayTold(
+    job,
+    outlet && unit
+      ? { name: `the ${outlet.type} outlet`, ratedA: ampsAt(outlet), electronic: unit.kind !== 'generator' }
+      : unit
+        ? { name: `the ${unit.name}`, ratedA: ratingOf(unit).legW / 120, electronic: true }
+        : null,
+  )
+}
 
 /** The path as the `cord-chain` calculator sees it; null while there is no source or no path. */
 export function pathWorked(evaluated: Pick<Evaluated, 'job' | 'figures'>): PathWorked | null {
   const { job } = evaluated
   const outlet = pathOutlet(job)
   const { path } = job.hookup
-  if (!outlet || !path?.length || !job.source) return null
+  if (!path?.length || !job.source) return null
+  const wiredOn = job.source.units[0]?.equipment.kind === 'inverter'
+  if (!outlet && !wiredOn) return null
   const loadA = pathLoadA(evaluated)
   return cordChain.compute({
-    outlet,
-    links: path.map(({ kind, from, to, ratingA, material = 'cu', size, lengthFt }) => ({
-      kind,
-      ...(from && { from }),
-      ...(to && { to }),
-      ratingA,
-      material,
-      ...(size && { size }),
-      ...(lengthFt && { lengthFt }),
-    })),
-    sourceV: opposed(job.source.arrangement) ? 240 : 120,
+    ...(outlet && { outlet }),
+    links: path.map(
+      ({ kind, from, to, ratingA, material = 'cu', size, lengthFt, use, insulationC, terminalC }) => ({
+        kind,
+        ...(from && { from }),
+        ...(to && { to }),
+        ratingA,
+        material,
+        ...(size && { size }),
+        ...(lengthFt && { lengthFt }),
+        ...(use && { use }),
+        ...(insulationC && { insulationC }),
+        ...(terminalC && { terminalC }),
+      }),
+    ),
+    sourceV: pathSide(job.source).volts,
     continuous: true,
     ...(loadA > 0 && { loadA }),
   })
@@ -113,7 +153,8 @@ export function withAdapter(path: readonly Link[], at: number, adapter: Adapter,
     name: adapter.name,
     from: adapter.from,
     to: adapter.to,
-    ratingA: adapter.breakerA ?? adapter.ratingA,
+    ratingA: adapter.ratingA,
+    ...(adapter.breakerA !== undefined && { ownBreakerA: adapter.breakerA }),
     listed: adapter.listed,
   }
   return [...path.slice(0, at), link, ...path.slice(at)]

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { riffle6 } from '../equipment/fixtures/parts'
 import { evaluate } from '../job/evaluate'
 import { circuit, job, load, splitStation } from '../job/fixtures/jobs'
-import { circuitNeeds, positionLeg } from '../job/needs'
+import { circuitNeeds } from '../job/needs'
 import type { Leg } from '../source/legs'
 import {
   balanceOf,
@@ -23,6 +23,7 @@ const placeable = (id: string, VA: number, facts: Partial<Placeable> = {}): Plac
   id,
   name: id,
   breakerA: 15,
+  wireA: facts.breakerA ?? 15,
   poles: 1,
   tier: 2,
   VA,
@@ -30,9 +31,13 @@ const placeable = (id: string, VA: number, facts: Partial<Placeable> = {}): Plac
   beyondReach: false,
   ...facts,
 })
+const legAt = (position: number): Leg => (position % 2 ? 'L1' : 'L2')
+/** Positions whose breaker may be exchanged for any up to so much. */
+const upTo = (...limitsA: number[]): PositionProblem['places'] =>
+  limitsA.map((mostA, i) => ({ mostA, fittedA: mostA, leg: legAt(i + 1), commonTrip: false }))
 const problem = (circuits: Placeable[], facts: Partial<PositionProblem> = {}): PositionProblem => ({
   circuits,
-  limitsA: [30, 30, 20, 20, 15, 15],
+  places: upTo(30, 30, 20, 20, 15, 15),
   fed: { L1: true, L2: true },
   balanced: true,
   inputA: 30,
@@ -54,9 +59,9 @@ function bestByTrying(p: PositionProblem): { placed: number; imbalanceFraction: 
       if (better) best = { placed: legs.size, imbalanceFraction }
       return
     }
-    p.limitsA.forEach((limitA, i) => {
-      if (used.has(i) || c.breakerA > (limitA ?? Infinity)) return
-      walk(n + 1, new Map(legs).set(c.id, positionLeg(i + 1)), new Set(used).add(i))
+    p.places.forEach(({ mostA }, i) => {
+      if (used.has(i) || c.breakerA > mostA) return
+      walk(n + 1, new Map(legs).set(c.id, legAt(i + 1)), new Set(used).add(i))
     })
     walk(n + 1, legs, used)
   }
@@ -82,7 +87,7 @@ test('as many circuits as can be, then the least difference of the legs: as tryi
             hourVA: Array.from({ length: 24 }, (_, h) => (c.evening ? (h > 16 ? c.VA : 0) : c.VA / 3)),
           }),
         ),
-        { limitsA: [30, 30, 20, 15], inputA: 1000 },
+        { places: upTo(30, 30, 20, 15), inputA: 1000 },
       )
       const plan = solvePositions(p, solve)
       const tried = bestByTrying(p)
@@ -109,7 +114,7 @@ test('a two-pole takes both positions of a pair, and a shared neutral stands sid
   expect(at(plan, 'pump')).toBe(3)
   const [left = 0, right = 0] = [at(plan, 'left'), at(plan, 'right')]
   expect(Math.ceil(left / 2)).toBe(Math.ceil(right / 2))
-  expect(positionLeg(left)).not.toBe(positionLeg(right))
+  expect(legAt(left)).not.toBe(legAt(right))
 })
 
 test('heavy breakers go to heavy positions, and what fits nowhere is left out, the least wanted first', () => {
@@ -122,7 +127,7 @@ test('heavy breakers go to heavy positions, and what fits nowhere is left out, t
         placeable('c', 100, { tier: 3 }),
         placeable('d', 100, { tier: 1 }),
       ],
-      { limitsA: [30, 15, 15, 15] },
+      { places: upTo(30, 15, 15, 15) },
     ),
     solve,
   )
@@ -165,7 +170,15 @@ test('the problem of a job: its picked circuits, their hours, the limits of its 
     },
   )
   const p = positionProblem({ job: j, needs: circuitNeeds(j) })
-  expect(p).toMatchObject({ limitsA: [30, 30, 20, 20, 15, 15], balanced: true, inputA: 30 })
+  expect(p).toMatchObject({ balanced: true, inputA: 30 })
+  expect(p?.places.map(l => [l.mostA, l.leg])).toEqual([
+    [30, 'L1'],
+    [30, 'L2'],
+    [20, 'L1'],
+    [20, 'L2'],
+    [15, 'L1'],
+    [15, 'L2'],
+  ])
   expect(p?.circuits.map(c => [c.id, c.VA, c.hourVA[0]])).toEqual([
     ['c1', 600, 600],
     ['c2', 400, 400],
@@ -175,4 +188,16 @@ test('the problem of a job: its picked circuits, their hours, the limits of its 
   // 600 VA on its leg and half of the 240 V load on each
   expect(evaluate(placed).legs).toMatchObject({ L1A: expect.any(Number) })
   expect(evaluate(placed).findings.some(f => f.id === 'position.none')).toBe(false)
+})
+
+test('a breaker of a position that is too large for a wire is exchanged in the plan, and a common trip is parted last', () => {
+  const places = upTo(30, 30, 15, 15).map((p, i) => ({ ...p, commonTrip: i < 2 }))
+  const alone = solvePositions(problem([placeable('a', 100), placeable('b', 300)], { places }), solve)
+  expect(alone.positions).toEqual([
+    { position: 3, circuitId: expect.any(String), pinned: false },
+    { position: 4, circuitId: expect.any(String), pinned: false },
+  ])
+  const three = ['a', 'b', 'c'].map(id => placeable(id, 100))
+  const full = solvePositions(problem(three, { places }), solve)
+  expect(full.positions.filter(p => p.position < 3).map(p => p.breakerA)).toEqual([15])
 })

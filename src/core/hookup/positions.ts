@@ -1,26 +1,23 @@
 import type { Evaluated } from '../job/evaluated'
-import { type CircuitNeed, coincidence, loadsOf, named, positionLeg } from '../job/needs'
+import { type CircuitNeed, coincidence, liveLegOf, loadsOf, named } from '../job/needs'
 import { hourFactors } from '../loads/draw'
 import { reaches } from '../panel/reach'
 import { opposed } from '../source/arrangement'
+import { legsArrangement } from '../source/design'
 import type { Leg } from '../source/legs'
 import type { Hookup } from './design'
+import { commonTripAt, positionCount, positionLeg, positionOf, wireProtectsAt } from './position'
 
-/** Positions of the switch or managed panel chosen; null while none is. */
-export const positionsThere = (hookup: Hookup): number | null =>
-  hookup.switch?.positions ?? hookup.managed?.circuits ?? null
-
-/** What a position takes, A; null where nothing says. */
-export const positionLimitA = (hookup: Hookup, position: number): number | null =>
-  hookup.switch
-    ? (hookup.switch.positionLimitsA[position - 1] ?? null)
-    : (hookup.managed?.circuitLimitA ?? null)
+/** Positions of the switches or the managed panel chosen; null while none is. */
+export const positionsThere = (hookup: Hookup): number | null => positionCount(hookup) ?? null
 
 /** A circuit as the solver sees it. */
 export interface Placeable {
   id: string
   name: string
   breakerA: number
+  /** what its own wire may carry, A: no breaker above that may protect it */
+  wireA: number
   poles: 1 | 2
   tier: 1 | 2 | 3
   /** what runs together on it, VA */
@@ -34,8 +31,8 @@ export interface Placeable {
 
 export interface PositionProblem {
   circuits: Placeable[]
-  /** the limit of each position, in order, A; null where nothing says */
-  limitsA: (number | null)[]
+  /** each position in order: the most that may stand there, the breaker fitted (null: it has none of its own), its leg */
+  places: { mostA: number; fittedA: number | null; leg: Leg; commonTrip: boolean }[]
   /** the legs that are fed; positions alternate between them */
   fed: Record<Leg, boolean>
   /** whether the legs are to be balanced: they oppose each other, or each has a unit of its own */
@@ -45,7 +42,7 @@ export interface PositionProblem {
 }
 
 export interface PositionPlan {
-  positions: { position: number; circuitId: string; pinned: boolean }[]
+  positions: { position: number; circuitId: string; pinned: boolean; breakerA?: number }[]
   unplaced: string[]
   /** false where both legs are one supply, or only one is fed */
   balanced: boolean
@@ -69,13 +66,21 @@ export function positionProblem({ job, needs }: Pick<Evaluated, 'job' | 'needs'>
   const picked = needs.filter(n => n.circuit.picked && !n.feeds && n.feed !== 'not-fed')
   return {
     circuits: picked.map(n => placeable(n, job.hookup.whip)),
-    limitsA: Array.from({ length: there }, (_, i) => positionLimitA(job.hookup, i + 1)),
+    places: Array.from({ length: there }, (_, i) => {
+      const found = positionOf(job.hookup, i + 1)
+      return {
+        mostA: found?.mostA ?? Infinity,
+        fittedA: found?.protects ? found.fittedA : null,
+        leg: positionLeg(job.hookup, i + 1, liveLegOf(job)),
+        commonTrip: commonTripAt(job.hookup, i + 1),
+      }
+    }),
     fed: {
       L1: arrangement !== 'one-leg' || liveLeg === 'L1',
       L2: arrangement !== 'one-leg' || liveLeg === 'L2',
     },
-    balanced: opposed(arrangement) || arrangement === 'independent',
-    inputA: device.inputA,
+    balanced: opposed(legsArrangement(job.source)) || arrangement === 'independent',
+    inputA: device.inputA + (job.hookup.secondSwitch?.inputA ?? 0),
     pins: (job.hookup.positions ?? [])
       .filter(p => p.pinned && picked.some(n => n.circuit.id === p.circuitId))
       .map(({ position, circuitId }) => ({ position, circuitId })),
@@ -97,6 +102,7 @@ function placeable(n: CircuitNeed, whip: Hookup['whip']): Placeable {
     id: circuit.id,
     name: named(n),
     breakerA: circuit.breakerA,
+    wireA: wireProtectsAt(circuit),
     poles: circuit.poles,
     tier: circuit.tier,
     VA: coincidence(loadsOf([n]), 'both').VA,
@@ -151,7 +157,7 @@ function solveOnce(problem: PositionProblem, solve: SolveProgram): Omit<Position
   const choices = items.flatMap((item, n) => choicesOf(item, n))
   const fixed = problem.pins.flatMap(pin => {
     const circuit = problem.circuits.find(c => c.id === pin.circuitId)
-    return circuit ? [{ circuit, leg: legOfPin(circuit, pin.position) }] : []
+    return circuit ? [{ circuit, leg: legOfPin(problem, circuit, pin.position) }] : []
   })
   const columns = items.length ? solve(programOf(problem, items, choices, free, fixed)) : {}
   const taken = choices.filter(c => (columns[c.name] ?? 0) > 0.5)
@@ -159,7 +165,7 @@ function solveOnce(problem: PositionProblem, solve: SolveProgram): Omit<Position
   const legs = new Map<string, Leg | 'both'>(
     positions.map(p => {
       const circuit = problem.circuits.find(c => c.id === p.circuitId)
-      return [p.circuitId, circuit ? legOfPin(circuit, p.position) : 'both']
+      return [p.circuitId, circuit ? legOfPin(problem, circuit, p.position) : 'both']
     }),
   )
   return {
@@ -170,17 +176,19 @@ function solveOnce(problem: PositionProblem, solve: SolveProgram): Omit<Position
   }
 }
 
-const legOfPin = (circuit: Placeable, position: number): Leg | 'both' =>
-  circuit.poles === 2 ? 'both' : positionLeg(position)
+const legOfPin = (problem: PositionProblem, circuit: Placeable, position: number): Leg | 'both' =>
+  circuit.poles === 2 ? 'both' : (problem.places[position - 1]?.leg ?? 'L1')
 
 interface Place {
   position: number
   limitA: number
+  fittedA: number | null
+  commonTrip: boolean
 }
 interface Free {
   on: Record<Leg, Place[]>
   /** whole pairs, by the smaller limit of the two */
-  pairs: { first: number; limitA: number }[]
+  pairs: { first: number; limitA: number; fittedA: number | null; commonTrip: boolean }[]
 }
 
 function freePositions(problem: PositionProblem): Free {
@@ -190,17 +198,23 @@ function freePositions(problem: PositionProblem): Free {
       return poles === 2 ? [pin.position, pin.position + 1] : [pin.position]
     }),
   )
-  const open = problem.limitsA
-    .map((limitA, i) => ({ position: i + 1, limitA: limitA ?? Infinity }))
-    .filter(({ position }) => !gone.has(position) && problem.fed[positionLeg(position)])
+  const open = problem.places
+    .map(({ mostA, ...place }, i) => ({ ...place, position: i + 1, limitA: mostA }))
+    .filter(({ position, leg }) => !gone.has(position) && problem.fed[leg])
   return {
-    on: {
-      L1: open.filter(p => positionLeg(p.position) === 'L1'),
-      L2: open.filter(p => positionLeg(p.position) === 'L2'),
-    },
+    on: { L1: open.filter(p => p.leg === 'L1'), L2: open.filter(p => p.leg === 'L2') },
     pairs: open.flatMap(p => {
       const next = open.find(o => o.position === p.position + 1)
-      return p.position % 2 && next ? [{ first: p.position, limitA: Math.min(p.limitA, next.limitA) }] : []
+      return p.position % 2 && next && next.leg !== p.leg
+        ? [
+            {
+              first: p.position,
+              limitA: Math.min(p.limitA, next.limitA),
+              fittedA: p.fittedA === next.fittedA ? p.fittedA : null,
+              commonTrip: p.commonTrip,
+            },
+          ]
+        : []
     }),
   }
 }
@@ -333,37 +347,57 @@ function placed(
   const used = new Set<number>()
   const out: PositionPlan['positions'] = problem.pins.map(p => ({ ...p, pinned: true }))
   const heavyFirst = [...taken].sort((a, b) => breakerOf(items, b) - breakerOf(items, a))
-  const tightest = <P extends { limitA: number }>(
+  // a breaker that may stay as it is, a pair that is not parted, then the least that carries it
+  const tightest = <P extends { limitA: number; fittedA: number | null; commonTrip: boolean }>(
     list: readonly P[],
-    breakerA: number,
+    circuit: Pick<Placeable, 'breakerA' | 'wireA'>,
+    asPair: boolean,
     isFree: (p: P) => boolean,
-  ) => list.filter(p => p.limitA >= breakerA && isFree(p)).sort((a, b) => a.limitA - b.limitA)[0]
+  ) => {
+    const costs = (p: P) => (suits(p.fittedA, circuit) ? 0 : 1) + (p.commonTrip === asPair ? 0 : 2)
+    return list
+      .filter(p => p.limitA >= circuit.breakerA && isFree(p))
+      .sort((a, b) => costs(a) - costs(b) || a.limitA - b.limitA)[0]
+  }
+  const put = (circuit: Placeable, position: number, parted: boolean) => {
+    const fittedA = problem.places[position - 1]?.fittedA ?? null
+    out.push({
+      position,
+      circuitId: circuit.id,
+      pinned: false,
+      ...((parted || !suits(fittedA, circuit)) && fittedA !== null && { breakerA: circuit.breakerA }),
+    })
+  }
   for (const choice of heavyFirst.filter(c => items[c.item]?.pair)) {
+    const circuits = items[choice.item]?.circuits ?? []
     const pair = tightest(
       free.pairs,
-      breakerOf(items, choice),
+      {
+        breakerA: breakerOf(items, choice),
+        wireA: circuits.reduce((most, c) => Math.min(most, c.wireA), Infinity),
+      },
+      true,
       p => !used.has(p.first) && !used.has(p.first + 1),
     )
     if (!pair) continue
     used.add(pair.first).add(pair.first + 1)
-    for (const c of items[choice.item]?.circuits ?? [])
-      out.push({
-        position: choice.leg(c) === 'L2' ? pair.first + 1 : pair.first,
-        circuitId: c.id,
-        pinned: false,
-      })
+    for (const c of circuits) put(c, choice.leg(c) === 'L2' ? pair.first + 1 : pair.first, false)
   }
   for (const choice of heavyFirst.filter(c => !items[c.item]?.pair)) {
     const [circuit] = items[choice.item]?.circuits ?? []
     const leg = circuit && choice.leg(circuit)
     if (!circuit || !leg || leg === 'both') continue
-    const place = tightest(free.on[leg], circuit.breakerA, p => !used.has(p.position))
+    const place = tightest(free.on[leg], circuit, false, p => !used.has(p.position))
     if (!place) continue
     used.add(place.position)
-    out.push({ position: place.position, circuitId: circuit.id, pinned: false })
+    put(circuit, place.position, place.commonTrip)
   }
   return out.sort((a, b) => a.position - b.position)
 }
+
+/** Whether the breaker fitted at a position carries the circuit and protects its wire; with none there, nothing is to change. */
+const suits = (fittedA: number | null, { breakerA, wireA }: Pick<Placeable, 'breakerA' | 'wireA'>) =>
+  fittedA === null || (fittedA >= breakerA && fittedA <= wireA)
 
 const breakerOf = (items: readonly Item[], choice: Choice) =>
   Math.max(...(items[choice.item]?.circuits ?? []).map(c => c.breakerA))

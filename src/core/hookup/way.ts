@@ -1,5 +1,8 @@
 import type { Job } from '../job/schema'
+import { atTwiceS, electronicHoldsS, opensWithinS } from '../outage/trip-curve'
+import { continuousShare } from '../source/output'
 import { figure } from '../units/format'
+import { connectorOf } from '../units/tables/receptacles'
 import { type Link, linkName } from './design'
 import { methodOf } from './method'
 
@@ -14,12 +17,28 @@ export interface WayStep {
   opens: boolean
 }
 
-const stepOf = (link: Link, n: number): WayStep => ({
-  link: n + 1,
-  name: `${figure(link.ratingA)} A ${link.name || linkName[link.kind]} at ${n + 1}`,
-  ratedA: link.ratingA,
-  opens: link.kind === 'breaker',
-})
+const ampsOf = (type: string | undefined) =>
+  (type === undefined ? undefined : connectorOf(type)?.amps) ?? Infinity
+
+/** A link as what it lets through: no more than its connectors carry; a breaker of its own stands ahead of it. */
+function stepsOf(link: Link, n: number): WayStep[] {
+  const what = link.name || linkName[link.kind]
+  const ratedA = Math.min(link.ratingA, ampsOf(link.from), ampsOf(link.to))
+  const own = link.ownBreakerA
+  return [
+    ...(own !== undefined
+      ? [
+          {
+            link: n + 1,
+            name: `${figure(own)} A breaker of the ${what} at ${n + 1}`,
+            ratedA: own,
+            opens: true,
+          },
+        ]
+      : []),
+    { link: n + 1, name: `${figure(ratedA)} A ${what} at ${n + 1}`, ratedA, opens: link.kind === 'breaker' },
+  ]
+}
 
 const device = (what: string, ratedA: number, opens: boolean): WayStep => ({
   link: null,
@@ -37,9 +56,11 @@ export function wayOf({ hookup }: Pick<Job, 'hookup'>): WayStep[] {
   const path = hookup.path ?? []
   const shows = (kind: Link['kind']) => path.some(l => l.kind === kind)
   const wired = method.transfer === 'interlock' || method.transfer === 'switch'
-  const input = method.serves === 'positions' ? (hookup.switch ?? hookup.managed) : undefined
+  // two switches on one source share it: what both inputs take together is no limit of one
+  const input =
+    method.serves === 'positions' && !hookup.secondSwitch ? (hookup.switch ?? hookup.managed) : undefined
   return [
-    ...path.map(stepOf),
+    ...path.flatMap(stepsOf),
     ...(wired && hookup.inlet && !shows('inlet')
       ? [device(`inlet ${hookup.inlet.type}`, hookup.inlet.ratingA, false)]
       : []),
@@ -50,9 +71,53 @@ export function wayOf({ hookup }: Pick<Job, 'hookup'>): WayStep[] {
   ]
 }
 
+const least = (steps: readonly WayStep[]): WayStep | null =>
+  steps.reduce<WayStep | null>((least, s) => (least && least.ratedA <= s.ratedA ? least : s), null)
+
 /** What carries least of the way, nearest the source on a tie; null where nothing stands in it. */
-export const wayLimit = (job: Pick<Job, 'hookup'>): WayStep | null =>
-  wayOf(job).reduce<WayStep | null>((least, s) => (least && least.ratedA <= s.ratedA ? least : s), null)
+export const wayLimit = (job: Pick<Job, 'hookup'>): WayStep | null => least(wayOf(job))
+
+/** The same apart: what does not open by itself, and the smallest breaker. */
+export function wayLimits(job: Pick<Job, 'hookup'>): { bare: WayStep | null; breaker: WayStep | null } {
+  const all = wayOf(job)
+  return { bare: least(all.filter(s => !s.opens)), breaker: least(all.filter(s => s.opens)) }
+}
+
+/** One thing of the way as a person reads it. */
+export interface WayTold extends WayStep {
+  continuousA: number
+  /** what opens first for an overload through it, of itself and what stands ahead; null where nothing does */
+  openedBy: string | null
+  /** seconds within which that opens at 135 % and at 200 % of its rating; of electronics at anything above */
+  within: { at135S: number; at200S: number } | null
+}
+
+/**
+ * The way as it is drawn: each thing rated, for hours, and what opens first and after how long. The outlet itself opens by its
+ * electronics, or is behind a breaker where it is a generator's.
+ */
+export function wayTold(
+  job: Job,
+  outlet: { name: string; ratedA: number; electronic: boolean } | null,
+): WayTold[] {
+  let guard = outlet && { name: outlet.name, A: outlet.ratedA, electronic: outlet.electronic }
+  return wayOf(job).map(step => {
+    if (step.opens && (!guard || step.ratedA <= guard.A))
+      guard = { name: step.name, A: step.ratedA, electronic: false }
+    const twice = guard && atTwiceS(guard.A)
+    return {
+      ...step,
+      continuousA: continuousShare * step.ratedA,
+      openedBy: guard?.name ?? null,
+      within:
+        guard && twice !== null
+          ? guard.electronic
+            ? { at135S: electronicHoldsS, at200S: electronicHoldsS }
+            : { at135S: opensWithinS(1.35, twice), at200S: opensWithinS(2, twice) }
+          : null,
+    }
+  })
+}
 
 /** The first device of the way that opens at so few amps or fewer; undefined where none does. */
 export const opensBy = (steps: readonly WayStep[], ratedA: number): WayStep | undefined =>

@@ -1,4 +1,5 @@
 import { wayLimit } from '../hookup/way'
+import { continuousHours } from '../loads/lasting'
 import { type OnAverage, onAverage } from '../outage/on-average'
 import { arrangementNames, opposed } from '../source/arrangement'
 import type { Leg } from '../source/legs'
@@ -125,6 +126,21 @@ export function balanceOf(
   }
 }
 
+/**
+ * What runs together against what is there: all of it against the rating, and what lasts three hours or more against four
+ * fifths of it. Whichever is fuller decides.
+ */
+export function decisive(
+  sum: Pick<Coincidence, 'VA' | 'lastingVA'>,
+  ratedVA: number,
+  lastingVA: number,
+): { needVA: number; haveVA: number; lasting: boolean } {
+  const lasting = sum.lastingVA * ratedVA > sum.VA * lastingVA
+  return lasting
+    ? { needVA: sum.lastingVA, haveVA: lastingVA, lasting }
+    : { needVA: sum.VA, haveVA: ratedVA, lasting }
+}
+
 /** The average load of each leg, W: half of a 240 V one on each. */
 const meanByLeg = (loads: readonly ServedLoad[]): Record<Leg, number> => {
   const on = (leg: Leg) => loads.reduce((sum, l) => sum + l.drawn.meanW * shareOn(leg, l), 0)
@@ -244,9 +260,16 @@ function legLine(
 ): BalanceLine {
   const about = { id: leg, label: `Leg ${leg}`, unit: 'VA' } as const
   const supply = supplyOf(job)
+  const shared = supply?.arrangement === 'tied'
+  const [ratedVA, longVA] = !output
+    ? [0, 0]
+    : shared
+      ? [output.totalW, output.lasting.totalW]
+      : [output.legW[leg], output.lasting.legW[leg]]
   const working = withLimit(
     coincidenceWorking(`Leg ${leg}, running together`, loads, leg),
-    output?.legW[leg] ?? null,
+    ratedVA,
+    longVA,
     output,
   )
   const idle = (sentence: string): BalanceLine => ({
@@ -262,12 +285,12 @@ function legLine(
   if (!supply.throughPanel) return idle(`Appliances are plugged in directly: ${leg} is not fed.`)
   if (supply.arrangement === 'one-leg' && supply.liveLeg !== leg)
     return idle(`${leg} is dead with one leg live.`)
-  const shared = supply.arrangement === 'tied'
-  const haveVA = shared ? output.totalW : output.legW[leg]
+  const { needVA, haveVA, lasting } = decisive(sum, ratedVA, longVA)
+  const what = `${quantity(needVA, 'VA')} ${lasting ? 'for hours' : 'together'} on ${leg}`
   const sentence = shared
-    ? `${quantity(sum.VA, 'VA')} together on ${leg}; both legs share ${quantity(haveVA, 'VA')}.`
-    : `${quantity(sum.VA, 'VA')} together on ${leg}, ${quantity(haveVA, 'VA')} available.`
-  return compared({ ...about, sentence, working }, sum.VA, haveVA)
+    ? `${what}; both legs share ${quantity(haveVA, 'VA')}.`
+    : `${what}, ${quantity(haveVA, 'VA')} available.`
+  return compared({ ...about, sentence, working }, needVA, haveVA)
 }
 
 function outputLine(
@@ -279,32 +302,48 @@ function outputLine(
   const about = { id: 'output', label: 'Output', unit: 'VA' } as const
   const working = withLimit(
     coincidenceWorking('Whole output, running together', loads, 'both'),
-    output?.totalW ?? null,
+    output?.totalW ?? 0,
+    output?.lasting.totalW ?? 0,
     output,
   )
   if (!job.source || !output)
     return unknown({ ...about, sentence: 'No source is chosen yet.', working }, sum.VA)
-  const limit = limitWords(output, job.source)
+  const { needVA, haveVA, lasting } = decisive(sum, output.totalW, output.lasting.totalW)
   const by = sum.byHand ? `, with ${sum.byHand.load.name} on` : ''
-  const sentence = `${quantity(sum.VA, 'VA')} together${by}; ${limit} is the weakest link at ${quantity(output.totalW, 'VA')}.`
-  return compared({ ...about, sentence, working }, sum.VA, output.totalW)
+  const sentence = `${lasting ? `${quantity(needVA, 'VA')} for three hours or more` : `${quantity(sum.VA, 'VA')} together${by}`}. ${outputWords(output, job.source)}`
+  return compared({ ...about, sentence, working }, needVA, haveVA)
 }
 
-function withLimit(working: Working, limitW: number | null, output: Output | null): Working {
-  if (!output || limitW === null) return working
+/** `Output: 1,800 VA, by the 15 A breaker at 2; 1,440 VA of it for hours.` */
+export function outputWords(output: Output, source: NonNullable<Job['source']>): string {
+  const { totalW, lasting } = output
+  const rated = `Output: ${quantity(totalW, 'VA')}, by ${limitWords(output, source)}`
+  if (lasting.totalW >= totalW) return `${rated}, for hours too.`
+  const other =
+    lasting.limitedBy === output.limitedBy ? '' : `, by ${limitWords(output, source, lasting.limitedBy)}`
+  return `${rated}; ${quantity(lasting.totalW, 'VA')} of it for hours${other}.`
+}
+
+function withLimit(working: Working, ratedVA: number, longVA: number, output: Output | null): Working {
+  if (!output) return working
   return {
     ...working,
     steps: [
       ...working.steps,
       {
-        label: `Available (limited by the ${output.limitedBy === 'way' ? output.way?.name : output.limitedBy}${output.outlet ? `; ${output.outlet.type} outlet, ${output.outlet.amps} A` : ''})`,
-        value: limitW,
+        label: `There for less than ${continuousHours} h (limited by the ${output.limitedBy === 'way' ? output.way?.name : output.limitedBy}${output.outlet ? `; ${output.outlet.type} outlet, ${output.outlet.amps} A` : ''})`,
+        value: ratedVA,
+        unit: 'VA',
+      },
+      {
+        label: `There for ${continuousHours} h or more (limited by the ${output.lasting.limitedBy === 'way' ? output.way?.name : output.lasting.limitedBy})`,
+        value: longVA,
         unit: 'VA',
       },
     ],
     references: [
       ...working.references,
-      'Continuous load at most 80 % of the outlet, and of whatever else stands on the way: NEC 210.20(A)',
+      'What runs for three hours or more: at most 80 % of the outlet, and of whatever else stands on the way, NEC 210.20(A), 215.3; an inverter’s own rating holds for hours',
     ],
     notCovered: [...working.notCovered, 'The rating in watts is taken as the limit in volt-amps too.'],
   }

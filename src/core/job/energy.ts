@@ -34,7 +34,7 @@ export interface MeanDraw {
 export function runOf(job: Job, mean: MeanDraw): Run | null {
   const { source, outage } = job
   if (!source) return null
-  const store = storeOf(source, outage.deratingFraction)
+  const store = storeOf(source, outage.deratingFraction, mean.W)
   if (store.capacityWh <= 0) return null
   return store.apart ? apart(job, store, mean) : whole(job, store, mean)
 }
@@ -61,7 +61,7 @@ function whole(job: Job, store: Store, mean: MeanDraw): Run {
         ? {
             from: 'job',
             label: 'Left of the capacity',
-            working: deratingWorking(source, outage.deratingFraction),
+            working: deratingWorking(source, outage.deratingFraction, store.rateFraction),
           }
         : fromJob,
       idleW: {
@@ -100,7 +100,9 @@ function apart(job: Job, store: Store, mean: MeanDraw): Run {
   const worked = twoBatteries.compute(
     { unitWh, idleW, efficiencyFraction: store.efficiencyFraction, legW, shared: false },
     {
-      unitWh: source ? { from: 'job', working: deratingWorking(source, outage.deratingFraction) } : fromJob,
+      unitWh: source
+        ? { from: 'job', working: deratingWorking(source, outage.deratingFraction, store.rateFraction) }
+        : fromJob,
       idleW: catalogue,
       efficiencyFraction: catalogue,
       legW: { from: 'job', working: mean.working },

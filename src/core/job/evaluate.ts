@@ -2,7 +2,8 @@ import { type Request, requestsOf } from '../ask/requests'
 import { findingsOf } from '../checks'
 import type { Finding, Severity } from '../checks/finding'
 import { type Grounding, groundingOf, groundingText } from '../hookup/grounding'
-import { type PathWorked, pathWorked } from '../hookup/path'
+import { type PathWorked, pathWorked, wayHere } from '../hookup/path'
+import type { WayTold } from '../hookup/way'
 import { asCalculated, busesUnder } from '../source/arrangement'
 import { type Delivers, deliversOf } from '../source/delivers'
 import { type Leg, legs as legsCalculator } from '../source/legs'
@@ -54,6 +55,8 @@ export interface Evaluation {
   grounding: Grounding & { text: string }
   /** the way from the outlet to the breaker, worked; null while there is none */
   path: PathWorked | null
+  /** every thing between the outlet and the panel: rated, for hours, and what opens first */
+  way: WayTold[]
 }
 
 /** `withCourse: false` leaves out what sun and generator bring on average, for who asks only what stands against a design. */
@@ -95,6 +98,7 @@ export function evaluate(job: Job, { withCourse = true } = {}): Evaluation {
     delivers: deliversOf(job, figures),
     grounding: { ...groundingOf(job), text: groundingText(job) },
     path: pathWorked(evaluated),
+    way: wayHere(job),
   }
 }
 

@@ -1,14 +1,17 @@
 import { methodOf } from '../hookup/method'
+import { positionCount, positionLeg, positionOf, wireProtectsAt } from '../hookup/position'
 import { type Drawn, drawn, drawnWorking } from '../loads/draw'
+import { lasts } from '../loads/lasting'
 import { type Known, type Load, meanProvenance, runningVA, startFigure, startOf } from '../loads/load'
 import type { Conditions } from '../loads/season'
-import { feedOf } from '../panel/positions'
+import { feedOf, otherLeg } from '../panel/positions'
 import type { Circuit, Panel } from '../panel/schema'
 import { type Arrangement, busesUnder, opposed, voltsSeen } from '../source/arrangement'
+import { legsArrangement } from '../source/design'
 import type { Leg } from '../source/legs'
 import { figure, quantity } from '../units/format'
 import type { Working, WorkingValue } from '../working'
-import { placeText, reachedPanels } from './panels'
+import { movesCircuits, placeText, reachedPanels } from './panels'
 import { conditionsOf, type Job } from './schema'
 
 /** What a circuit sees under the chosen arrangement, picked or not. */
@@ -43,6 +46,8 @@ export interface CircuitNeed {
   meanW: number
   /** what each of its loads draws under the outage's conditions, in their order */
   drawn: Drawn[]
+  /** what has a plug is fed, by a cord; nothing that is wired in */
+  byCord: boolean
 }
 
 /** A load on a served circuit: what it draws while it runs, and over the outage. */
@@ -52,6 +57,8 @@ export interface ServedLoad {
   W: number
   VA: number
   drawn: Drawn
+  /** it runs for three hours or more without a pause */
+  lasting: boolean
 }
 
 /** `7 Kitchen counter`, as people say it. */
@@ -65,7 +72,8 @@ export function supplyOf(job: Job) {
   const { source } = job
   if (!source) return null
   const throughPanel = methodOf(job.hookup.method).neutral !== 'stand-alone'
-  const arrangement: Arrangement = throughPanel || opposed(source.arrangement) ? source.arrangement : 'tied'
+  const real = legsArrangement(source)
+  const arrangement: Arrangement = throughPanel || opposed(real) ? real : 'tied'
   return { arrangement, liveLeg: source.liveLeg, throughPanel }
 }
 
@@ -95,7 +103,6 @@ export const positionsOf = (job: Job) =>
 function placesOf(job: Job): Map<string, number> | null {
   const set = positionsOf(job)
   if (!set) return null
-  const { switch: device, managed } = job.hookup
   const circuits = job.panels.flatMap(p => p.circuits).filter(c => c.picked)
   const places = new Map(
     set.filter(p => circuits.some(c => c.id === p.circuitId)).map(p => [p.circuitId, p.position]),
@@ -103,16 +110,19 @@ function placesOf(job: Job): Map<string, number> | null {
   const taken = new Set(
     [...places].flatMap(([id, at]) => (circuits.find(c => c.id === id)?.poles === 2 ? [at, at + 1] : [at])),
   )
-  const there = device?.positions ?? managed?.circuits ?? 0
-  const limitA = (at: number) => device?.positionLimitsA[at - 1] ?? managed?.circuitLimitA ?? Infinity
+  const there = positionCount(job.hookup) ?? 0
+  const limitA = (at: number) => positionOf(job.hookup, at)?.fittedA ?? Infinity
   for (const circuit of circuits) {
     if (places.has(circuit.id)) continue
     const wants = (at: number) => (circuit.poles === 2 ? [at, at + 1] : [at])
-    const at = Array.from({ length: there }, (_, i) => i + 1).find(
+    const open = Array.from({ length: there }, (_, i) => i + 1).filter(
       n =>
         (circuit.poles === 1 || n % 2 === 1) &&
         wants(n).every(w => w <= there && !taken.has(w) && limitA(w) >= circuit.breakerA),
     )
+    // one whose breaker the wire bears, before any other
+    const wireA = wireProtectsAt(circuit)
+    const at = open.find(n => limitA(n) <= wireA) ?? open[0]
     if (at === undefined) continue
     places.set(circuit.id, at)
     for (const w of wants(at)) taken.add(w)
@@ -120,20 +130,53 @@ function placesOf(job: Job): Map<string, number> | null {
   return places
 }
 
-/** The leg of a position: odd ones on the first, even ones on the second. */
-export const positionLeg = (position: number): Leg => (position % 2 ? 'L1' : 'L2')
+/** The leg that is fed where only one is; else the first. */
+export const liveLegOf = ({ source }: Job): Leg => (source?.arrangement === 'one-leg' ? source.liveLeg : 'L1')
+
+/**
+ * The legs that moved circuits get in the panel they move to, where it is planned that they are placed anew: on the only live leg, or
+ * the fuller ones first, each on the leg that has less; the two hots of a shared neutral on opposite ones. Null where none
+ * move.
+ */
+function legsOfMoved(job: Job, conditions: Conditions): Map<string, Leg> | null {
+  if (!movesCircuits(job) || !job.source || job.hookup.movedPlaces !== 'placed anew') return null
+  const moved = job.panels.flatMap(p => p.circuits).filter(c => c.picked && c.poles === 1)
+  if (job.source.arrangement === 'one-leg')
+    return new Map(moved.map(c => [c.id, job.source?.liveLeg ?? 'L1']))
+  const meanOf = (c: Circuit) => c.loads.reduce((sum, l) => sum + drawn(l, conditions).meanW, 0)
+  const legs = new Map<string, Leg>()
+  const sums = { L1: 0, L2: 0 }
+  const put = (c: Circuit, leg: Leg) => {
+    legs.set(c.id, leg)
+    sums[leg] += meanOf(c)
+  }
+  for (const c of [...moved].sort((a, b) => meanOf(b) - meanOf(a) || a.id.localeCompare(b.id))) {
+    if (legs.has(c.id)) continue
+    const leg: Leg = sums.L1 <= sums.L2 ? 'L1' : 'L2'
+    put(c, leg)
+    const partner = moved.find(m => c.neutral.kind === 'shared' && m.id === c.neutral.with)
+    if (partner && !legs.has(partner.id)) put(partner, otherLeg(leg))
+  }
+  return legs
+}
 
 export function circuitNeeds(job: Job): CircuitNeed[] {
   const conditions = conditionsOf(job)
   const supply = supplyOf(job)
   const reached = reachedPanels(job)
   const places = placesOf(job)
+  const moved = legsOfMoved(job, conditions)
   return job.panels.flatMap(panel =>
     panel.circuits.map(circuit => {
       const onPanel = feedOf(panel, circuit)
       const place = places?.get(circuit.id) ?? null
       // through a switch it is the position's leg that feeds a circuit, not the breaker's
-      const leg = place !== null && onPanel !== 'both' ? positionLeg(place) : onPanel
+      const leg =
+        onPanel === 'both'
+          ? onPanel
+          : place !== null
+            ? positionLeg(job.hookup, place, liveLegOf(job))
+            : (moved?.get(circuit.id) ?? onPanel)
       const loads = circuit.loads.map(load => drawn(load, conditions))
       const feed =
         supply?.throughPanel && !reached.has(panel.id)
@@ -153,16 +196,21 @@ export function circuitNeeds(job: Job): CircuitNeed[] {
         served: circuit.picked && feed === 'live',
         meanW: loads.reduce((sum, load) => sum + load.meanW, 0),
         drawn: loads,
+        byCord: job.hookup.method === 'extension-cords',
       }
     }),
   )
 }
 
+/** Loads of these circuits; by cords those that are wired in are not among them. */
 export const loadsOf = (needs: readonly CircuitNeed[]): ServedLoad[] =>
   needs.flatMap(need =>
     need.circuit.loads.flatMap((load, n) => {
+      if (need.byCord && load.connection === 'hard-wired') return []
       const drawn = need.drawn[n]
-      return drawn ? [{ need, load, W: load.runningW.value, VA: runningVA(load), drawn }] : []
+      return drawn
+        ? [{ need, load, W: load.runningW.value, VA: runningVA(load), drawn, lasting: lasts(load, drawn) }]
+        : []
     }),
   )
 
@@ -172,6 +220,8 @@ export interface Coincidence {
   VA: number
   /** the sum of everything, as if nobody minded, VA */
   everythingVA: number
+  /** of it what lasts three hours or more, VA */
+  lastingVA: number
   byHand: ServedLoad | undefined
 }
 
@@ -184,15 +234,19 @@ export function coincidence(loads: readonly ServedLoad[], leg: Leg | 'both'): Co
   let W = 0
   let VA = 0
   let everythingVA = 0
+  let lastingVA = 0
+  let longByHandVA = 0
   let byHand: ServedLoad | undefined
   for (const load of loads) {
     const share = shareOn(leg, load)
     everythingVA += share * load.VA
     if (load.load.byHand) {
+      if (load.lasting) longByHandVA = Math.max(longByHandVA, share * load.VA)
       if (share > 0 && share * load.VA > (byHand ? shareOn(leg, byHand) * byHand.VA : 0)) byHand = load
     } else {
       W += share * load.W
       VA += share * load.VA
+      if (load.lasting) lastingVA += share * load.VA
     }
   }
   if (byHand) {
@@ -200,7 +254,7 @@ export function coincidence(loads: readonly ServedLoad[], leg: Leg | 'both'): Co
     W += share * byHand.W
     VA += share * byHand.VA
   }
-  return { W, VA, everythingVA, byHand }
+  return { W, VA, everythingVA, lastingVA: lastingVA + longByHandVA, byHand }
 }
 
 export function coincidenceWorking(title: string, loads: readonly ServedLoad[], leg: Leg | 'both'): Working {
@@ -222,6 +276,7 @@ export function coincidenceWorking(title: string, loads: readonly ServedLoad[], 
     steps: [
       { label: 'Running together', value: sum.VA, unit: 'VA' },
       { label: 'of which real power', value: sum.W, unit: 'W' },
+      { label: 'of which for three hours or more', value: sum.lastingVA, unit: 'VA' },
     ],
     references: [],
     ruleOfThumb: `Everything at once: ${figure(sum.everythingVA)} VA`,
@@ -297,7 +352,8 @@ export interface StartNeed {
 
 /**
  * Every start among the served loads, worst first (by its share of what the source can surge).
- * Under split phase a 120 V motor is judged on its own leg, a 240 V one on the whole unit.
+ * Under split phase a 120 V motor is judged on its own leg; a 240 V one on each leg too, which carries half of its
+ * volt-amps beside what hangs on that leg, and on the whole.
  */
 export function startNeeds(
   loads: readonly ServedLoad[],
@@ -309,12 +365,25 @@ export function startNeeds(
       .flatMap(load => {
         const worked = startOf(load.load, load.need.volts)
         if (!worked) return []
-        const scope: Leg | 'both' = split && load.need.leg !== 'both' ? load.need.leg : 'both'
         const others = loads.filter(l => l !== load && !(load.load.byHand && l.load.byHand))
-        const runningVA = coincidence(others, scope).VA
-        const haveVA = scope === 'both' ? surge.totalVA : surge.legVA
-        const needVA = runningVA + worked.result.startVA
-        return [{ load, ...worked.result, runningVA, needVA, haveVA, scope, others }]
+        const { leg } = load.need
+        const scopes: (Leg | 'both')[] = !split ? ['both'] : leg === 'both' ? ['both', 'L1', 'L2'] : [leg]
+        const judged = scopes.map(scope => {
+          const runningVA = coincidence(others, scope).VA
+          const startVA = worked.result.startVA * shareOn(scope, load)
+          const haveVA = scope === 'both' ? surge.totalVA : surge.legVA
+          return {
+            load,
+            startA: worked.result.startA,
+            startVA,
+            runningVA,
+            needVA: runningVA + startVA,
+            haveVA,
+            scope,
+            others,
+          }
+        })
+        return judged.reduce((worst, s) => (s.needVA / s.haveVA > worst.needVA / worst.haveVA ? s : worst))
       })
       // without a source every share is nothing: then the largest start is the worst
       .sort((a, b) => b.needVA / b.haveVA - a.needVA / a.haveVA || b.needVA - a.needVA)
@@ -335,7 +404,7 @@ export function startWorking({
     title: `Worst start: ${load.load.name}`,
     formula: [
       'needed = what already runs + the start of the motor',
-      'against the surge of the source (of the leg, for 120 V under split phase)',
+      'against the surge of the source; under split phase of the leg, where half of a 240 V motor starts',
     ],
     inputs: [
       {
@@ -345,7 +414,7 @@ export function startWorking({
         working: coincidenceWorking('Already running', others, scope),
       },
       {
-        label: `Start of ${load.load.name}`,
+        label: `Start of ${load.load.name}${shareOn(scope, load) < 1 ? `, half of it on ${scope}` : ''}`,
         value: startVA,
         unit: 'VA',
         working: startOf(load.load, load.need.volts)?.working,

@@ -71,7 +71,7 @@ const simpleSchema = z.discriminatedUnion('op', [
     facts: circuitSchema.omit({ id: true, position: true, loads: true, picked: true, tie: true }).partial(),
     /** facts to leave out again */
     clear: z
-      .array(z.enum(['wire', 'traced', 'half', 'type']))
+      .array(z.enum(['wire', 'traced', 'half', 'type', 'lockedOff']))
       .max(40)
       .optional(),
   }),
@@ -105,6 +105,16 @@ const simpleSchema = z.discriminatedUnion('op', [
     name: line(200, 1),
     source: sourceSchema,
     hookup: hookupSchema,
+    /** circuits that are to be locked off, or guarded at their first outlet, with it */
+    circuits: z
+      .array(
+        z.strictObject({
+          circuitId: id,
+          facts: circuitSchema.pick({ lockedOff: true, outletProtection: true }),
+        }),
+      )
+      .max(200)
+      .optional(),
   }),
   z.strictObject({ op: z.literal('addUnit'), unit: unitSchema }),
   z.strictObject({
@@ -149,6 +159,11 @@ const simpleSchema = z.discriminatedUnion('op', [
           'backfed',
           'ground',
           'neutrals',
+          'sourceNeutral',
+          'exists',
+          'secondSwitch',
+          'intercepts',
+          'movedPlaces',
           'path',
           'positions',
         ]),
@@ -391,6 +406,9 @@ function change(operation: SimpleOperation): Change {
         job.source = operation.source
         job.hookup = operation.hookup
         leavePositions(job)
+        for (const { circuitId, facts } of operation.circuits ?? [])
+          for (const circuit of job.panels.flatMap(p => p.circuits))
+            if (circuit.id === circuitId) assign<Circuit>(circuit, facts)
       }
     case 'addUnit':
       return onSource(source => {

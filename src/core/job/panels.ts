@@ -1,3 +1,4 @@
+import { methodOf } from '../hookup/method'
 import { type Placed, positionText } from '../panel/positions'
 import type { Circuit, Panel } from '../panel/schema'
 import type { Job } from './schema'
@@ -30,6 +31,18 @@ export const tiedPanel = (job: Job): Panel => {
 /** The panel whose circuit feeds this one, and that circuit; undefined for a service panel or an unknown feeder. */
 export const feederOf = (job: Job, panel: Panel): { panel: Panel; circuit: Circuit } | undefined =>
   panel.feederId === undefined ? undefined : circuitOf(job, panel.feederId)
+
+/** Whether the source feeds whole panels, every breaker of them, rather than chosen circuits. */
+export const servesWhole = ({ hookup }: Pick<Job, 'hookup'>): boolean =>
+  methodOf(hookup.method).serves === 'panel' || intercepts(hookup)
+
+/** A new panel with its own interlock in the feeder of the tied one takes all of that over: nothing is moved. */
+export const intercepts = (hookup: Job['hookup']): boolean =>
+  hookup.method === 'sub-panel-interlock' && (hookup.intercepts ?? false)
+
+/** Whether chosen circuits move to another panel. */
+export const movesCircuits = (job: Pick<Job, 'hookup'>): boolean =>
+  methodOf(job.hookup.method).serves === 'moved circuits' && !intercepts(job.hookup)
 
 /** The panels a source reaches: the one it is tied to, and those fed from it. */
 export function reachedPanels(job: Job): Set<string> {

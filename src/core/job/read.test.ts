@@ -1,5 +1,14 @@
+import type { Circuit, Panel } from '@/core/panel/schema'
 import { demoJobs } from '@/server/seeds/jobs'
+import { evaluate } from './evaluate'
+import one from './fixtures/format-1.json'
+import two from './fixtures/format-2.json'
+import three from './fixtures/format-3.json'
+import four from './fixtures/format-4.json'
+import five from './fixtures/format-5.json'
+import six from './fixtures/format-6.json'
 import { readJob, readJobText, upgradeTo } from './read'
+import { formatVersion, jobSchema } from './schema'
 
 const text = JSON.stringify(demoJobs[0]?.job)
 const why = (t: string) => {
@@ -13,8 +22,8 @@ test('a document reads back as it was written', () => {
 })
 
 test('a newer format, a truncated file and a foreign file each say what they are', () => {
-  expect(why(text.replace('"formatVersion":6', '"formatVersion":7'))[0]).toMatch(
-    /formatVersion: is 7; this Spillway reads up to 6/,
+  expect(why(text.replace('"formatVersion":7', '"formatVersion":8'))[0]).toMatch(
+    /formatVersion: is 8; this Spillway reads up to 7/,
   )
   expect(why(text.slice(0, 500))[0]).toMatch(/not whole JSON .* cut short/)
   expect(why('[1, 2]')[0]).toMatch(/not a job document/)
@@ -74,7 +83,7 @@ test('a document of version 1 reads as one of today: no calculations, no brief, 
   }
   const read = readJob(old)
   expect(read.ok && read.value).toMatchObject({
-    formatVersion: 6,
+    formatVersion: 7,
     calculations: [],
     brief: { wants: [] },
     requests: [],
@@ -89,4 +98,47 @@ test('a document of version 1 reads as one of today: no calculations, no brief, 
       },
     ],
   })
+})
+
+/** Documents as they were written when each format was the newest. */
+const kept = [one, two, three, four, five, six]
+
+test.each(kept.map((document, n) => [n + 1, document] as const))(
+  'a kept file of format %i reads as one of today, and loses nothing that a person entered',
+  (version, document) => {
+    expect(document.formatVersion).toBe(version)
+    const read = readJob(document)
+    if (!read.ok) throw new Error(read.faults.map(f => `${f.path} ${f.message}`).join('; '))
+    const job = read.value
+    expect(job.formatVersion).toBe(formatVersion)
+    expect(jobSchema.safeParse(JSON.parse(JSON.stringify(job))).success).toBe(true)
+    const raw = JSON.parse(JSON.stringify(document))
+    const circuits: Circuit[] = (raw.panels ?? [raw.panel]).flatMap((p: Panel) => p.circuits)
+    expect(job.panels.flatMap(p => p.circuits.map(c => [c.id, c.label, c.breakerA, c.loads.length]))).toEqual(
+      circuits.map(c => [c.id, c.label, c.breakerA, c.loads.length]),
+    )
+    expect([job.title, job.hookup.method, job.outage.hours]).toEqual([
+      document.title,
+      document.hookup.method,
+      document.outage.hours,
+    ])
+    expect(evaluate(job).balance).toHaveLength(7)
+  },
+)
+
+test.each(kept.map((document, n) => [n + 1, document] as const))(
+  'a damaged file of format %i is refused in words that name the place',
+  (_, document) => {
+    const text = JSON.stringify(document)
+    expect(why(text.slice(0, text.length >> 1))[0]).toMatch(/cut short/)
+    const bad = { ...document, outage: { ...document.outage, hours: 'long' } }
+    expect(why(JSON.stringify(bad))).toEqual([expect.stringMatching(/^outage\.hours: /)])
+  },
+)
+
+test('what a bank is charged with at most keeps its figure under its full name', () => {
+  const bank = six.source.units[0]?.bank
+  const read = readJob(six)
+  expect(bank?.equipment.chargeA).toBeGreaterThan(0)
+  expect(read.ok && read.value.source?.units[0]?.bank?.equipment.maxChargeA).toBe(bank?.equipment.chargeA)
 })

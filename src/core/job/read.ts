@@ -26,6 +26,11 @@ const upgrades: Readonly<Record<number, Upgrade>> = {
   }),
   // 6: how an outage is lived through, and its weather; tilt and bearing of arrays. All may be missing.
   5: document => document,
+  // 7: facts that judgement needs, all of which may be missing; what a bank is charged with at most got its full name
+  6: document => ({
+    ...document,
+    ...(isRecord(document.source) && { source: withBanks(document.source) }),
+  }),
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
@@ -39,6 +44,21 @@ function upgradedPanel(panel: unknown): unknown {
 
 function upgradedSource({ station, expansionUnits, ...source }: Record<string, unknown>): unknown {
   return { units: [{ id: 'u1', equipment: station, expansionUnits, owned: false }], ...source }
+}
+
+function withBanks(source: Record<string, unknown>): unknown {
+  const renamed = (unit: unknown): unknown => {
+    if (!isRecord(unit) || !isRecord(unit.bank) || !isRecord(unit.bank.equipment)) return unit
+    const { chargeA, ...equipment } = unit.bank.equipment
+    return {
+      ...unit,
+      bank: {
+        ...unit.bank,
+        equipment: { ...equipment, ...(chargeA !== undefined && { maxChargeA: chargeA }) },
+      },
+    }
+  }
+  return { ...source, units: Array.isArray(source.units) ? source.units.map(renamed) : source.units }
 }
 
 function upgradedCircuit(circuit: unknown): unknown {

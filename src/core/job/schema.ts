@@ -10,7 +10,7 @@ import { checkPanel, type Panel, panelSchema } from '../panel/schema'
 import { line, within } from '../quantity'
 import { checkSource, sourceSchema } from '../source/design'
 
-export const formatVersion = 6
+export const formatVersion = 7
 
 export const steps = [
   'ask',

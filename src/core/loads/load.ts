@@ -9,6 +9,19 @@ import { start } from './start'
 
 export const loadNatures = ['plain', 'motor', 'compressor'] as const
 
+export const motorTypes = [
+  'compressor',
+  'three-wire submersible',
+  'two-wire submersible',
+  'capacitor-start',
+  'split-phase',
+  'universal',
+  'variable speed',
+  'unknown',
+] as const
+export type MotorType = (typeof motorTypes)[number]
+export const connections = ['plug', 'hard-wired', 'unknown'] as const
+
 const watts = within(0, 20_000, 'W')
 const share = within(0, 1, 'of the time')
 const hour = within(0, 24, '(an hour of the day)')
@@ -82,6 +95,10 @@ export const loadSchema = z
     dutyFraction: shareFigure,
     idleW: figure(within(0, 5000, 'W')),
     nature: z.enum(loadNatures),
+    /** which motor it is: it decides whether a soft starter may help */
+    motorType: z.enum(motorTypes).optional(),
+    /** by a plug that a cord can take, or wired in */
+    connection: z.enum(connections).optional(),
     start: startSchema.optional(),
     otherStarts: z.array(startSchema).max(8, 'must hold at most 8').optional(),
     /** switched by a person, who can leave it off or wait: of these, one runs at a time */

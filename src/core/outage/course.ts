@@ -1,6 +1,7 @@
 import { dutyAt, type Plan, type PlanLoad, weatherDuty } from './plan'
 import { type Sky, type SkyTables, skyOf, skyTables } from './sky'
 import { keyOf, type Stream, streamOf } from './stream'
+import { shareOf } from './trip-curve'
 
 /**
  * One course that an outage may take: when each load runs, what the sky does, what the stores really hold. Made before the
@@ -39,6 +40,8 @@ export interface Course {
   hourlyW: Float64Array[] | null
   /** × the capacity of each store */
   capacityFactor: Float64Array
+  /** of the time within which the breaker of the way must open, the part that this one takes */
+  breakerShare: number
 }
 
 /** What a worker keeps between courses of one plan. */
@@ -114,13 +117,19 @@ export function meanCourse(room: Room): Course {
       }),
     ),
     capacityFactor: new Float64Array(plan.stores.length).fill(1),
+    breakerShare: 1,
   }
 }
 /** The sun of a mean course without an hour of beginning: evening. */
 export const assumedBeginsH = 18
 
 /** What a store really holds, and what is drawn for the whole course: keys of their streams. */
-const keys = { course: keyOf('course'), store: keyOf('store'), people: keyOf('people') }
+const keys = {
+  course: keyOf('course'),
+  store: keyOf('store'),
+  people: keyOf('people'),
+  breaker: keyOf('breaker'),
+}
 /** Spread of a labelled capacity, as the standard deviation of its logarithm: ours. */
 const capacitySpread = 0.04
 
@@ -148,6 +157,7 @@ export function drawnCourse(room: Room, seed: number, draw: number): Course {
     idleW: room.idleW,
     hourlyW: null,
     capacityFactor: Float64Array.from(plan.stores, () => unsure(capacitySpread, held)),
+    breakerShare: shareOf(streamOf(seed, draw, keys.breaker).uniform()),
   }
 }
 

@@ -262,7 +262,7 @@ export function runFilled(
     return inOneStore(state, start, levels, lostEnds)
   if (record) putStart(record, level)
   const two = stores.length > 1
-  const exam = watches ? examiner(plan, course.runs) : null
+  const exam = watches ? examiner(plan, course.runs, course.breakerShare) : null
   const lane =
     record || course.hourlyW || shedding.policy !== 'none'
       ? null

@@ -1,13 +1,15 @@
 import { type Runs, ticksPerStep } from './course'
 import type { Plan } from './plan'
+import { coolsS, electronicHoldsS, opensWithinS } from './trip-curve'
 
-/** A source holds a continuous overload for so long before it trips, s: our assumption. */
-const holdsS = 10
-/** Looks into one step to the second: the first instant at which what is on exceeds the source. */
-export function examiner(plan: Plan, runs: Runs) {
+/**
+ * Looks into one step to the second: the first instant at which what is on exceeds the source; and warms the breaker of the
+ * way, which opens by its curve. `breakerShare` is the part of its time that this one takes.
+ */
+export function examiner(plan: Plan, runs: Runs, breakerShare: number) {
   const at = new Int32Array(plan.loads.length)
   for (let l = 0; l < plan.loads.length; l++) at[l] = runs.first[l] ?? 0
-  const holds = Math.max(1, Math.round((holdsS / plan.stepS) * ticksPerStep))
+  const holds = Math.max(1, Math.round((electronicHoldsS / plan.stepS) * ticksPerStep))
   const { limits } = plan
   const sums: [number, number] = [0, 0]
   const VAat = (tick: number, tierOn: Uint8Array, starting: number): number => {
@@ -33,9 +35,35 @@ export function examiner(plan: Plan, runs: Runs) {
     }
     return beside
   }
+  const { held, breaker } = limits
   const over = () =>
-    sums[0] + sums[1] > limits.totalVA ||
-    (limits.split && (sums[0] > limits.legVA[0] || sums[1] > limits.legVA[1]))
+    sums[0] + sums[1] > held.totalVA || (limits.split && (sums[0] > held.legVA[0] || sums[1] > held.legVA[1]))
+  const heat: [number, number] = [0, 0]
+  const cools = Math.exp(-plan.stepS / coolsS)
+  let seen = 0
+  const half = ticksPerStep >> 1
+  /** The breaker's heat after this step, 1 where it opens; what is largest on it then, and beside that. */
+  const warm = (step: number, tierOn: Uint8Array) => {
+    if (!breaker) return null
+    const tick = step * ticksPerStep + half
+    const largest = VAat(tick, tierOn, -1)
+    const pause = Math.exp((-Math.max(0, step - seen - 1) * plan.stepS) / coolsS)
+    seen = step
+    let opens = false
+    for (const leg of [0, 1] as const) {
+      const VA = breaker.perLeg ? sums[leg] : leg ? 0 : sums[0] + sums[1]
+      const within = opensWithinS(VA / breaker.ratedVA, breaker.twiceS) * breakerShare
+      heat[leg] =
+        within === Number.POSITIVE_INFINITY
+          ? heat[leg] * pause * cools
+          : heat[leg] * pause + plan.stepS / within
+      if (heat[leg] >= 1) opens = true
+    }
+    if (!opens || largest < 0) return null
+    heat[0] = 0
+    heat[1] = 0
+    return { trigger: largest, beside: VAat(tick, tierOn, largest) }
+  }
 
   return (step: number, tierOn: Uint8Array) => {
     const from = step * ticksPerStep
@@ -67,8 +95,8 @@ export function examiner(plan: Plan, runs: Runs) {
           startVA > 0 &&
           (sums[0] + sums[1] + extra > limits.surgeVA ||
             (limits.split &&
-              ((load.share[0] === 1 && sums[0] + extra > limits.legSurgeVA) ||
-                (load.share[1] === 1 && sums[1] + extra > limits.legSurgeVA))))
+              ((load.share[0] > 0 && sums[0] + extra * load.share[0] > limits.legSurgeVA) ||
+                (load.share[1] > 0 && sums[1] + extra * load.share[1] > limits.legSurgeVA))))
         let overloads = false
         if (!surges && over()) {
           VAat(tick + holds, tierOn, l)
@@ -82,6 +110,6 @@ export function examiner(plan: Plan, runs: Runs) {
         beside = cameOn ? besides : trigger === l ? -1 : l
       }
     }
-    return when === Number.POSITIVE_INFINITY ? null : { trigger, beside }
+    return when === Number.POSITIVE_INFINITY ? warm(step, tierOn) : { trigger, beside }
   }
 }

@@ -1,5 +1,5 @@
 import { methodOf } from '../hookup/method'
-import { wayLimit } from '../hookup/way'
+import { wayLimits } from '../hookup/way'
 import {
   type CircuitNeed,
   circuitNeeds,
@@ -11,18 +11,26 @@ import {
 } from '../job/needs'
 import { conditionsOf, type Job } from '../job/schema'
 import { hourFactors } from '../loads/draw'
-import { type Known, type Load, runningVA, startOf } from '../loads/load'
+import { type Known, type Load, startOf } from '../loads/load'
 import { levelW } from '../loads/log'
 import type { Season } from '../loads/season'
 import { fail, fault, type Outcome, ok } from '../outcome'
-import { opposed } from '../source/arrangement'
-import type { Unit } from '../source/design'
-import { type ArrayWorked, arraysWorked, chargerEfficiencyFraction, modeOf } from '../source/inputs'
-import { outputOf } from '../source/output'
+import { type Arrangement, opposed } from '../source/arrangement'
+import { bankLimits } from '../source/bank-limits'
+import type { Source, Unit } from '../source/design'
+import {
+  type ArrayWorked,
+  acPassesW,
+  arraysWorked,
+  chargerEfficiencyFraction,
+  modeOf,
+} from '../source/inputs'
+import { outputOf, startsWithA, type WayRating } from '../source/output'
 import { acInputOf, capacityOf, chemistryOf, lossesOf, storeOf } from '../source/store'
 import { duration, quantity } from '../units/format'
 import { type Shedding, usualShedding } from './shedding'
 import { keyOf } from './stream'
+import { atTwiceS } from './trip-curve'
 import type { WeatherYear } from './weather-year'
 
 /** What the kernel knows of a job: plain figures, made once and run many times. */
@@ -45,14 +53,7 @@ export interface Plan {
   both: boolean
   /** the transformer's own draw at the battery, and what it loses, where there is one */
   transformer: { idleW: number; efficiencyFraction: number } | null
-  limits: {
-    totalVA: number
-    legVA: [number, number]
-    surgeVA: number
-    legSurgeVA: number
-    /** the legs are limits of their own */
-    split: boolean
-  }
+  limits: PlanLimits
   generator: PlanGenerator | null
   arrays: PlanArray[]
   weather: PlanWeather
@@ -68,6 +69,21 @@ export interface Plan {
   storeFeeds: boolean[]
   /** what was assumed because nobody said, in words */
   assumed: string[]
+}
+
+/** What the source and the way to the panel give, VA. */
+export interface PlanLimits {
+  /** above these something may open: the lesser of `held` and the breaker */
+  totalVA: number
+  legVA: [number, number]
+  /** what electronics and parts without a breaker hold; above it the source trips within seconds */
+  held: { totalVA: number; legVA: [number, number] }
+  /** the smallest breaker on the way: it opens the later the less it is above its rating; null without one */
+  breaker: { name: string; ratedVA: number; twiceS: number; perLeg: boolean } | null
+  surgeVA: number
+  legSurgeVA: number
+  /** the legs are limits of their own */
+  split: boolean
 }
 
 export interface PlanCircuit {
@@ -91,6 +107,7 @@ export interface PlanLoad {
   meanRunningW: number
   idleW: number
   VAperW: number
+  /** beyond anything where its locked-rotor amps are above what the source's sheet says that it starts */
   startVA: number
   stages: { W: number; shareFraction: number }[]
   sequence: { W: number; seconds: number }[]
@@ -225,7 +242,12 @@ export function planOf(
   const needs = circuitNeeds(job)
   const served = needs.filter(n => n.served && !n.feeds)
   const worked = arraysWorked(job)
-  const stores = storesOf(job, worked)
+  const sorted = served.flatMap(n => loadsOf([n]))
+  const stores = storesOf(
+    job,
+    worked,
+    sorted.reduce((sum, l) => sum + l.drawn.meanW, 0),
+  )
   if (stores.every(s => s.startWh - s.reserveWh <= 0) && !source.generator)
     return fail(
       fault(
@@ -235,7 +257,6 @@ export function planOf(
           : 'has nothing to use: the reserve kept is not below the charge when the outage begins',
       ),
     )
-  const output = outputOf({ ...source, arrangement: supply.arrangement }, wayLimit(job))
   const assumed: string[] = []
   const season = conditionsOf(job).season ?? null
   const year = outage.weather ?? null
@@ -243,7 +264,6 @@ export function planOf(
     assumed.push(`latitude ${assumedLatitudeDeg}° north`)
   const latitudeDeg = year?.latitudeDeg ?? outage.latitudeDeg ?? assumedLatitudeDeg
   if (!season && source.arrays?.length) assumed.push('any season: the sun of every month')
-  const sorted = served.flatMap(n => loadsOf([n]))
   const circuits = served.map(circuitOf)
   const ids = sorted.map(l => l.load.id)
   const apart = storeOf(source, outage.deratingFraction).apart
@@ -251,21 +271,16 @@ export function planOf(
   const home = brief.atHome ?? 'unknown'
   if (outage.restartMinutes === undefined)
     assumed.push(`${duration(restartMinutesAt[home] / 60)} until somebody has reset a source that tripped`)
+  const { limits, startsA } = limitsOf(job, source, supply.arrangement)
   const loads = sorted.map(l =>
     loadOf(
       l,
       circuits.findIndex(c => c.id === l.need.circuit.id),
       ids,
       job,
+      startsA,
     ),
   )
-  const limits = {
-    totalVA: output.totalW,
-    legVA: [output.legW.L1, output.legW.L2] as [number, number],
-    surgeVA: output.surgeW,
-    legSurgeVA: output.legSurgeW,
-    split: opposed(supply.arrangement) || supply.arrangement === 'independent',
-  }
   return ok({
     hours: outage.hours,
     stepS,
@@ -317,6 +332,47 @@ export function planOf(
   })
 }
 
+/** Limits of the source under its arrangement and of the way to the panel; and the locked-rotor amps that it starts. */
+function limitsOf(
+  job: Job,
+  source: Source,
+  arrangement: Arrangement,
+): { limits: PlanLimits; startsA: number | null } {
+  const here = { ...source, arrangement }
+  const { bare, breaker: onTheWay } = wayLimits(job)
+  // the outlet of a generator stands behind a breaker; a station's or a vehicle's opens by its electronics
+  const behindBreaker = source.units[0]?.equipment.kind === 'generator'
+  const held = outputOf(here, bare, !behindBreaker)
+  const { outlet } = held
+  const own =
+    behindBreaker && outlet
+      ? { name: `${outlet.amps} A breaker of its ${outlet.type} outlet`, ratedA: outlet.amps }
+      : null
+  const breaker = least([own, onTheWay])
+  const all = outputOf(here, least([bare, breaker]))
+  const perLeg = opposed(arrangement) || arrangement === 'independent'
+  return {
+    startsA: all.startsA,
+    limits: {
+      totalVA: all.totalW,
+      legVA: [all.legW.L1, all.legW.L2],
+      held: { totalVA: held.totalW, legVA: [held.legW.L1, held.legW.L2] },
+      breaker: breaker && {
+        name: breaker.name,
+        ratedVA: breaker.ratedA * 120,
+        twiceS: atTwiceS(breaker.ratedA),
+        perLeg,
+      },
+      surgeVA: all.surgeW,
+      legSurgeVA: all.legSurgeW,
+      split: perLeg,
+    },
+  }
+}
+
+const least = (all: readonly (WayRating | null)[]): WayRating | null =>
+  all.reduce((a, b) => (!a || (b && b.ratedA < a.ratedA) ? b : a), null)
+
 /** Whether anything the loads do together could exceed what the source gives, each drawn as high as one course in a thousand has it. */
 function mayTrip(loads: readonly PlanLoad[], limits: Plan['limits']): boolean {
   const most = (share: (l: PlanLoad) => number) =>
@@ -365,7 +421,15 @@ const spreadOf = ({ value, low = value, high = value, from }: Known): number =>
   high > low && low > 0 ? Math.min(0.8, Math.log(high / low) / 3.29) : value > 0 ? spreadBy[from] : 0
 
 const shortest = 0.02
-function loadOf({ load, need, drawn }: ServedLoad, circuit: number, ids: string[], job: Job): PlanLoad {
+const hopelessVA = 1e9
+function loadOf(
+  served: ServedLoad,
+  circuit: number,
+  ids: string[],
+  job: Job,
+  startsA: number | null,
+): PlanLoad {
+  const { load, need, drawn } = served
   const duty = load.dutyFraction
   const { weather } = load
   const scaled =
@@ -373,7 +437,7 @@ function loadOf({ load, need, drawn }: ServedLoad, circuit: number, ids: string[
     duty.atC !== undefined &&
     (weather.mode === 'heating' ? duty.atC < weather.balanceC : duty.atC > weather.balanceC)
   const { runs, minutes } = rhythmOf(load)
-  const served = { need, load, drawn, W: load.runningW.value, VA: runningVA(load) }
+  const start = startOf(load, need.volts)?.result
   return {
     id: load.id,
     name: load.name,
@@ -385,7 +449,10 @@ function loadOf({ load, need, drawn }: ServedLoad, circuit: number, ids: string[
     meanRunningW: levelW(load.runningW.value, load.stages),
     idleW: load.idleW.value,
     VAperW: 1 / load.powerFactor.value,
-    startVA: startOf(load, need.volts)?.result.startVA ?? 0,
+    startVA:
+      startsA !== null && startsWithA(job.source, start?.startA ?? 0, need.volts) > startsA
+        ? hopelessVA
+        : (start?.startVA ?? 0),
     stages: load.stages ?? [],
     sequence: load.sequence ?? [],
     // by the weather where it scales with it; else as `drawn` has it for the season
@@ -413,12 +480,13 @@ function rhythmOf(load: Load): { runs: PlanLoad['runs']; minutes: number } {
   return { runs: 'cycles', minutes: load.nature === 'plain' ? 60 : 30 }
 }
 
-function storesOf(job: Job, arrays: readonly ArrayWorked[]): PlanStore[] {
+function storesOf(job: Job, arrays: readonly ArrayWorked[], meanW: number): PlanStore[] {
   const { source, outage } = job
   if (!source) return []
   const { apart, deratingFraction, transformerIdleW, efficiencyFraction, idleW } = storeOf(
     source,
     outage.deratingFraction,
+    meanW,
   )
   const keeps =
     source.arrangement === 'autotransformer' ? (source.autotransformer?.efficiencyFraction ?? 1) : 1
@@ -428,6 +496,13 @@ function storesOf(job: Job, arrays: readonly ArrayWorked[]): PlanStore[] {
     const acChargeW = units.reduce((sum, u) => sum + (modeOf(job, u)?.acW ?? acInputOf(u.equipment) ?? 0), 0)
     const worked = arrays.filter(a => units.includes(a.unit))
     const sunW = worked.reduce((sum, a) => sum + a.worked.result.inputW, 0)
+    // what a mode lets both bring together, and what a bank takes
+    const totals = units.map(u => modeOf(job, u)?.totalW ?? Infinity)
+    const togetherW = totals.reduce((sum, W) => sum + W, 0)
+    const takenW = units.reduce((sum, u) => {
+      const bank = bankLimits(u)
+      return sum + (bank ? bank.chargeA * bank.nominalV : Infinity)
+    }, 0)
     const lead = units.some(u => ['agm', 'flooded'].includes(chemistryOf(u) ?? ''))
     const coldest = source.stands?.coldestC
     const limits = units.map(u => coldLimits(u))
@@ -443,7 +518,7 @@ function storesOf(job: Job, arrays: readonly ArrayWorked[]): PlanStore[] {
         units.reduce((sum, u) => sum + lossesOf(u.equipment).lossPerW2, 0) / units.length ** 2 / keeps ** 2,
       acChargeW,
       chargerEfficiencyFraction,
-      acceptsW: acChargeW * chargerEfficiencyFraction + sunW,
+      acceptsW: Math.min(acChargeW * chargerEfficiencyFraction + sunW, togetherW, takenW),
       taperFromFraction: lead ? 0.75 : 0.9,
       charges: coldest === undefined || limits.every(l => coldest >= l.chargeAboveC),
       works: coldest === undefined || limits.every(l => coldest >= l.dischargeAboveC),
@@ -468,10 +543,14 @@ function generatorOf(job: Job, apart: boolean, at240: boolean, assumed: string[]
   const forbidden =
     methodOf(job.hookup.method).neutral === 'hots-only' &&
     job.source?.units.some(
-      u => u.equipment.kind === 'station' && u.equipment.passThrough === 'forbidden on a bonded neutral',
-    )
+      u =>
+        u.equipment.kind === 'station' &&
+        u.equipment.passThrough === 'forbidden on a bonded neutral' &&
+        u.equipment.passThroughScope !== 'from the utility',
+    ) &&
+    generator.through !== 'an isolating charger'
   // a 120 V generator can carry the house only where nothing runs at 240 V; two batteries apart are only charged
-  const carriesHouse = !apart && (equipment.voltage === '120/240' || !at240)
+  const carriesHouse = !generator.chargesOnly && !apart && (equipment.voltage === '120/240' || !at240)
   if (forbidden && !carriesHouse) {
     assumed.push(
       `the ${equipment.name} is of no use: the source may not be charged while it feeds the house, and the generator cannot carry the house meanwhile`,
@@ -483,7 +562,10 @@ function generatorOf(job: Job, apart: boolean, at240: boolean, assumed: string[]
     assumed.push('the generator is started at 40 % of the store, at any hour that is not quiet')
   return {
     name: equipment.name,
-    continuousW: equipment.continuousW,
+    continuousW: Math.min(
+      equipment.continuousW,
+      generator.through === 'an isolating charger' ? Infinity : acPassesW(job),
+    ),
     WhPerGallon: equipment.WhPerGallon,
     gallons: generator.gallons,
     fromH: fromH ?? 0,

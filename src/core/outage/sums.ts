@@ -98,9 +98,9 @@ export function fill(plan: Plan, course: Course, bench: Bench, watches: boolean)
       const startVA = runs.startVA[i] ?? 0
       if (startVA) {
         const [s0, s1, sAll] = bench.starts
-        // a 240 V motor is judged on the whole unit
-        if (share0 === 1) s0[a] = (s0[a] ?? 0) + startVA
-        if (share1 === 1) s1[a] = (s1[a] ?? 0) + startVA
+        // of a 240 V motor half on each leg
+        s0[a] = (s0[a] ?? 0) + startVA * share0
+        s1[a] = (s1[a] ?? 0) + startVA * share1
         sAll[a] = (sAll[a] ?? 0) + startVA
       }
     }

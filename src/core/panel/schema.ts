@@ -38,7 +38,15 @@ export const circuitSchema = z.strictObject({
   label: line(80),
   /** what hangs on it: loads, or a solar inverter that feeds in */
   purpose: z.enum(['loads', 'solar']),
-  wire: z.strictObject({ material: materialSchema, size: conductorSizeSchema }).optional(),
+  wire: z
+    .strictObject({
+      material: materialSchema,
+      size: conductorSizeSchema,
+      use: z.enum(['raceway', 'NM cable']).optional(),
+      /** °C that the terminals at both ends are marked for; missing: 60. It counts in a raceway: NM cable stays at 60 °C */
+      terminalC: z.literal([60, 75]).optional(),
+    })
+    .optional(),
   neutral: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('own') }),
     z.strictObject({ kind: z.literal('unknown') }),
@@ -52,6 +60,10 @@ export const circuitSchema = z.strictObject({
   /** 1 must run, 2 should, 3 may go */
   tier: z.union([z.literal(1), z.literal(2), z.literal(3)], 'must be 1, 2 or 3'),
   picked: z.boolean(),
+  /** a device of that kind stands at the first outlet, whatever breaker feeds it */
+  outletProtection: z.boolean().optional(),
+  /** kept off by a lock while the source feeds its panel */
+  lockedOff: z.boolean().optional(),
   loads: z.array(loadSchema).max(12, 'must hold at most 12 loads'),
 })
 export type Circuit = z.infer<typeof circuitSchema>

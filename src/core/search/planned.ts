@@ -17,9 +17,16 @@ export interface Planned {
 }
 
 const mostFixes = 6
-/** Only the hook-up itself is planned: circuits, loads, panel and source stay as they are. */
+/** Only the hook-up itself is planned, and locks on breakers: circuits, loads, panel and source stay as they are. */
 const ofHookup = ({ operations }: Fix): boolean =>
-  operations.every(o => o.op === 'putRun' || (o.op === 'setHookup' && !o.facts.method && !o.clear))
+  operations.every(
+    o =>
+      o.op === 'putRun' ||
+      o.op === 'setPositions' ||
+      (o.op === 'setHookup' && !o.facts.method && !o.clear) ||
+      (o.op === 'editCircuit' && !o.clear && Object.keys(o.facts).every(k => plannable.has(k))),
+  )
+const plannable: ReadonlySet<string> = new Set(['lockedOff', 'outletProtection'])
 
 const stopsIn = (job: Job) => evaluate(job, { withCourse: false }).findings.filter(f => f.severity === 'stop')
 

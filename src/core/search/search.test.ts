@@ -263,7 +263,7 @@ describe('search', () => {
   test('a design found is taken up as one change, and lasts as long as it was found to', async () => {
     const s = space(house(30))
     const { front } = await search(s, alone(s), { seed: 1, draws: 100 })
-    expect(front.length).toBeGreaterThan(2)
+    expect(front.length).toBeGreaterThan(1)
     for (const found of front) {
       const operation = adopted(s, found.design)
       const after = operation && applyOperation(s.job, operation)

@@ -2,6 +2,7 @@ import * as z from 'zod'
 import { type Equipment, ofKind } from '../equipment'
 import type { Generator, Module } from '../equipment/source-kinds'
 import { labelled } from '../field'
+import { labourSchema } from '../hookup/labour'
 import { type MethodId, methodIds, methodOf } from '../hookup/method'
 import type { Job } from '../job/schema'
 import { within } from '../quantity'
@@ -20,6 +21,8 @@ export const wishesSchema = z.strictObject({
   onePerson: labelled(z.boolean().default(false), 'One person can carry each part'),
   fromStock: labelled(z.boolean().default(false), 'Only what is in stock'),
   mostPrice: labelled(within(0, 1_000_000, '$').optional(), 'At most', '$'),
+  /** the firm's hours by task; ours where left out */
+  labour: labourSchema.optional(),
 })
 export type Wishes = z.infer<typeof wishesSchema>
 

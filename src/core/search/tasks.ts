@@ -1,4 +1,5 @@
 import { effortOf, withMethod } from '../hookup/compare'
+import { hookupDevices } from '../hookup/design'
 import { methodOf } from '../hookup/method'
 import { evaluate } from '../job/evaluate'
 import { circuitNeeds, named } from '../job/needs'
@@ -108,19 +109,20 @@ function checked(space: Space, kins: readonly number[]): KinChecked[] {
       const about = methodOf(method)
       const beyond = about.most !== undefined && picked.length > about.most
       const { job: here, plans } =
-        dark.length || beyond || effortOf(bare, picked.length).missing
+        dark.length || beyond || effortOf(bare, picked.length, space.wishes.labour).missing
           ? { job: bare, plans: [] }
           : plannedDesign(space, head.source, method)
       planned.push(here)
-      const { labourHours, price, missing, automatic } = effortOf(here, picked.length)
+      const { labourHours, price, missing, automatic } = effortOf(here, picked.length, space.wishes.labour)
       const facts = {
         price: price && (price.least + price.most) / 2,
         hours: (labourHours.least + labourHours.most) / 2,
         automatic,
         plans,
-        devices: [here.hookup.switch, here.hookup.managed, here.hookup.interlock, here.hookup.inlet].flatMap(
-          d => (d ? [{ key: d.id, name: d.name, count: 1 }] : []),
-        ),
+        devices: hookupDevices.flatMap(key => {
+          const d = here.hookup[key]
+          return d && !here.hookup.exists?.includes(key) ? [{ key: d.id, name: d.name, count: 1 }] : []
+        }),
       }
       if (missing) return { ...facts, drops: [{ id: 'hook-up', sentence: missing }] }
       if (beyond)

@@ -7,7 +7,7 @@ import { figure, quantity } from '../units/format'
 import { step } from '../working'
 
 /** Peukert exponents taken where the maker states none. */
-const usualPeukert = { lfp: 1.05, agm: 1.15, flooded: 1.25 } as const
+export const usualPeukert = { lfp: 1.05, agm: 1.15, flooded: 1.25 } as const
 
 const input = z.strictObject({
   unitV: labelled(positive, 'Volts of one battery', 'V'),

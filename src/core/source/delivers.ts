@@ -74,14 +74,23 @@ export function deliversOf(
   const first = source.units[0]?.equipment
   const power: Delivered[] = [
     {
-      label: 'Continuous, whole',
+      label: 'Whole, less than three hours',
       value: quantity(output.totalW, 'W'),
       note: `limited by ${limitWords(output, source)}`,
     },
+    {
+      label: 'Whole, for hours',
+      value: quantity(output.lasting.totalW, 'W'),
+      note: `limited by ${limitWords(output, source, output.lasting.limitedBy)}`,
+    },
     ...(opposed(source.arrangement) || source.arrangement === 'independent'
       ? (['L1', 'L2'] as const).map(leg => ({
-          label: `Continuous, ${leg}`,
+          label: leg,
           value: quantity(output.legW[leg], 'W'),
+          note:
+            output.lasting.legW[leg] < output.legW[leg]
+              ? `${quantity(output.lasting.legW[leg], 'W')} for hours`
+              : 'for hours too',
         }))
       : []),
     { label: 'Surge, whole', value: quantity(output.surgeW, 'W') },

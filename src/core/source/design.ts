@@ -33,6 +33,8 @@ export const unitSchema = z.strictObject({
       equipment: bankSchema,
       series: whole('In series', 20),
       parallel: whole('In parallel', 100),
+      /** of the whole bank, at its terminals */
+      fuseA: labelled(within(1, 2000, 'A').optional(), 'Fuse of the bank', 'A'),
     })
     .optional(),
   /** the customer has it already */
@@ -59,6 +61,9 @@ export type SolarArray = z.infer<typeof arraySchema>
 export const rangeExtenderSchema = z.strictObject({
   equipment: generatorSchema,
   gallons: labelled(within(0, 1000, 'gallons'), 'Fuel kept', 'gal'),
+  /** it carries nothing of the house meanwhile */
+  chargesOnly: labelled(z.boolean().optional(), 'Charges only'),
+  through: labelled(z.enum(['the AC input', 'an isolating charger']).optional(), 'Charges through'),
   where: labelled(z.enum(['outdoors', 'indoors', 'unknown']), 'Runs'),
   fromH: hour('From, hour of the day').optional(),
   toH: hour('To, hour of the day').optional(),
@@ -112,6 +117,16 @@ export const chargingWays: readonly (typeof chargingFrom)[number][] = chargingFr
 /** Volts that a unit puts out. */
 export const voltsOf = (unit: UnitEquipment): '120' | '120/240' =>
   unit.kind === 'station' ? unit.voltage : (unit.voltage ?? (unit.kind === 'inverter' ? '120/240' : '120'))
+
+/**
+ * How the legs really stand to each other: two units behind a combiner that does not synchronise them are not split phase,
+ * whatever their plug looks like.
+ */
+export const legsArrangement = ({
+  arrangement,
+  combiner,
+}: Pick<Source, 'arrangement' | 'combiner'>): Source['arrangement'] =>
+  arrangement === 'combined' && combiner && !combiner.synchronises ? 'independent' : arrangement
 
 /** What keeps a source from an arrangement, in words; null when nothing does. */
 export function hindersArrangement(

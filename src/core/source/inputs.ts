@@ -1,15 +1,34 @@
+import { told } from '../equipment/facts'
 import type { Job } from '../job/schema'
+import { unpackYear, type WeatherYear } from '../outage/weather-year'
 import { type SolarArray, solarInputOf, type Unit } from './design'
 import { refill } from './refill'
 import { solarString } from './solar-string'
 import { acInputOf, capacityOf } from './store'
 
-/** The record low that a string is judged by, °C, and whether anyone said it. */
-export function recordLowOf(job: Job): { C: number; said: boolean } {
-  const said = job.brief.coldestC
-  return said === undefined
-    ? { C: Math.min(-10, job.outage.outdoorC ?? -10), said: false }
-    : { C: said, said: true }
+/**
+ * The record low of the place that a string is judged by, °C: as asked, else the coldest hour of its weather file, else
+ * assumed. Where the battery stands is another matter.
+ */
+export function recordLowOf(job: Job): {
+  C: number
+  from: 'job' | 'weather file' | 'assumed'
+  said: boolean
+} {
+  const asked = job.brief.recordLowC
+  if (asked !== undefined) return { C: asked, from: 'job', said: true }
+  const { weather } = job.outage
+  if (weather) return { C: coldestHourC(weather), from: 'weather file', said: true }
+  return { C: Math.min(-10, job.outage.outdoorC ?? -10), from: 'assumed', said: false }
+}
+
+const coldest = new WeakMap<WeatherYear, number>()
+function coldestHourC(year: WeatherYear): number {
+  const known = coldest.get(year)
+  if (known !== undefined) return known
+  const C = unpackYear(year).outdoorC.reduce((low, c) => Math.min(low, c), Infinity)
+  coldest.set(year, C)
+  return C
 }
 
 export interface ArrayWorked {
@@ -38,7 +57,12 @@ export function arraysWorked(job: Job): ArrayWorked[] {
         hotCellC: 65,
         input: { minV: input.minV, maxV: input.maxV, maxA, maxW: input.maxW ?? maxA * input.maxV },
       },
-      { recordLowC: { from: recordLowOf(job).said ? 'job' : 'assumed' } },
+      {
+        recordLowC: {
+          from: recordLowOf(job).said ? 'job' : 'assumed',
+          ...(recordLowOf(job).from === 'weather file' && { document: job.outage.weather?.name }),
+        },
+      },
     )
     const mode = modeOf(job, unit)
     return [{ array, unit, worked, modeW: mode?.solarW ?? null }]
@@ -51,9 +75,28 @@ export const modeOf = (job: Job, unit: Unit) =>
     ? unit.equipment.chargeModes?.find(m => m.name === job.source?.charging?.mode)
     : undefined
 
+/** What one unit takes from AC while it charges, by its mode where one is set, W; undefined where a datasheet is silent. */
+export const chargeOf = (job: Job, unit: Unit): number | undefined =>
+  modeOf(job, unit)?.acW ?? acInputOf(unit.equipment)
+
+/**
+ * What passes through the AC inputs of all units at most, to the house and to charge together, W: a station's stated input,
+ * an inverter's transfer at 240 V. Infinity where nothing says.
+ */
+export function acPassesW({ source }: Job): number {
+  const each = (source?.units ?? []).map(({ equipment }) =>
+    equipment.kind === 'station'
+      ? (told(equipment.acInputW) ?? Infinity)
+      : equipment.kind === 'inverter' && equipment.transferA !== undefined
+        ? equipment.transferA * 240
+        : Infinity,
+  )
+  return each.length ? each.reduce((a, b) => a + b, 0) : Infinity
+}
+
 /** What all units take from AC together while they charge, W; undefined where a datasheet is silent. */
 export function chargeW(job: Job): number | undefined {
-  const each = job.source?.units.map(u => modeOf(job, u)?.acW ?? acInputOf(u.equipment))
+  const each = job.source?.units.map(u => chargeOf(job, u))
   return each?.every(w => w !== undefined) ? each.reduce((a, b) => a + b, 0) : undefined
 }
 
@@ -66,15 +109,20 @@ export function refillWorked(job: Job, houseW: number) {
   const takesW = chargeW(job)
   const capacityWh = job.source?.units.reduce((sum, u) => sum + capacityOf(u), 0) ?? 0
   if (!generator || takesW === undefined || takesW <= 0 || capacityWh <= 0) return null
-  if (generator.equipment.continuousW <= houseW) return null
+  const houseMeanwhileW = generator.chargesOnly ? 0 : houseW
+  const givesW = Math.min(
+    generator.equipment.continuousW,
+    generator.through === 'an isolating charger' ? Infinity : acPassesW(job),
+  )
+  if (givesW <= houseMeanwhileW) return null
   return refill.compute({
     capacityWh,
     fromFraction: job.outage.reserveFraction,
     toFraction: 1,
-    generatorW: generator.equipment.continuousW,
+    generatorW: givesW,
     chargerMaxW: takesW,
     chargerEfficiencyFraction,
-    houseW,
+    houseW: houseMeanwhileW,
     WhPerGallon: generator.equipment.WhPerGallon,
     tankGallons: generator.equipment.tankGallons,
   })

@@ -85,8 +85,8 @@ test('two combined give a unit a leg; an autotransformer gives half its rating o
     liveLeg: 'L2',
     autotransformer: { ...tailrace5k, continuousW: 3000 },
   }
-  // the TT-30 outlet gives 2,880 W: × 0.94 through the transformer; 3,000 ÷ 2 on the leg it makes
-  expect(outputOf(through)).toMatchObject({
+  // the TT-30 outlet gives 2,880 W for hours: × 0.94 through the transformer; 3,000 ÷ 2 on the leg it makes
+  expect(outputOf(through).lasting).toMatchObject({
     totalW: 2880 * 0.94,
     legW: { L1: 1500, L2: 2880 },
     limitedBy: 'outlet',

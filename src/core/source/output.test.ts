@@ -11,19 +11,25 @@ const source = (equipment: Source['units'][0]['equipment'], arrangement: Arrange
   liveLeg: 'L1',
 })
 
-test('a 120 V unit: its continuous rating, or four fifths of its outlet', () => {
+test('a 120 V unit: its rating, which holds for hours; or its outlet, four fifths of it for hours', () => {
   // TT-30: 0.8 × 30 A × 120 V = 2,880 W, above the unit's 2,000 W
   expect(outputOf(source(station(), 'tied'))).toEqual({
     outlet: { type: 'TT-30', amps: 30 },
     totalW: 2000,
     legW: { L1: 2000, L2: 2000 },
+    lasting: { totalW: 2000, legW: { L1: 2000, L2: 2000 }, limitedBy: 'unit' },
     surgeW: 4000,
     legSurgeW: 4000,
+    startsA: null,
     limitedBy: 'unit',
     way: null,
   })
   const limited = station({ outlets: [{ type: '5-20', count: 4, limitA: 12 }] })
-  expect(outputOf(source(limited, 'one-leg'))).toMatchObject({ totalW: 0.8 * 12 * 120, limitedBy: 'outlet' })
+  expect(outputOf(source(limited, 'one-leg'))).toMatchObject({
+    totalW: 12 * 120,
+    lasting: { totalW: 0.8 * 12 * 120, limitedBy: 'outlet' },
+    limitedBy: 'outlet',
+  })
 })
 
 test('a 120/240 V unit gives both legs under split phase and one of them otherwise', () => {
@@ -34,12 +40,13 @@ test('a 120/240 V unit gives both legs under split phase and one of them otherwi
     legSurgeW: 5000,
   })
   expect(outputOf(source(splitStation(), 'tied'))).toMatchObject({ totalW: 3000, surgeW: 5000 })
-  // L14-30: 2,880 W a leg
+  // L14-30: 3,600 W a leg is above the unit's 3,000; for hours 2,880 W are left
   const small = splitStation({ outlets: [{ type: 'L14-30', count: 1 }] })
   expect(outputOf(source(small, 'split-phase'))).toMatchObject({
-    totalW: 5760,
-    legW: { L1: 2880, L2: 2880 },
-    limitedBy: 'outlet',
+    totalW: 6000,
+    legW: { L1: 3000, L2: 3000 },
+    limitedBy: 'unit',
+    lasting: { totalW: 5760, legW: { L1: 2880, L2: 2880 }, limitedBy: 'outlet' },
   })
 })
 

@@ -3,6 +3,7 @@ import type { Bank, UnitEquipment } from '../equipment/source-kinds'
 import type { Job } from '../job/schema'
 import { plural, quantity } from '../units/format'
 import type { Provenance, Working } from '../working'
+import { usualPeukert } from './bank'
 import type { Source, Unit } from './design'
 
 /** The energy of one unit: its own, its expansions', its bank's, as labelled, Wh. Nothing for a generator. */
@@ -24,6 +25,19 @@ export function capacityOf(unit: Unit): number {
 
 const usualDepth = { lfp: 0.9, agm: 0.5, flooded: 0.5 } as const
 const depthOf = (bank: Bank) => bank.depthFraction ?? usualDepth[bank.chemistry]
+
+/**
+ * What a fast discharge leaves of an inverter's bank, as the `bank` calculator has it: Peukert's law over 20 hours, never
+ * above the rated capacity. 1 for anything else.
+ */
+export function rateFraction(unit: Unit, batteryW: number): number {
+  const { bank } = unit
+  if (!bank || batteryW <= 0) return 1
+  const dischargeA = batteryW / (bank.equipment.unitV * bank.series)
+  const capacityAh = bank.equipment.unitAh * bank.parallel
+  return Math.min(1, (capacityAh / (dischargeA * ratedHours)) ** (usualPeukert[bank.equipment.chemistry] - 1))
+}
+const ratedHours = 20
 
 const defaultEfficiency = 0.88
 /**
@@ -87,6 +101,8 @@ export interface Store {
   capacityWh: number
   /** what cold, age and the figure of the outage leave */
   deratingFraction: number
+  /** of it what the average draw leaves of a bank */
+  rateFraction: number
   idleW: number
   efficiencyFraction: number
   /** each leg drains its own battery */
@@ -95,17 +111,26 @@ export interface Store {
   transformerIdleW: number
 }
 
-export function storeOf(source: Source, outageDerating: number): Store {
+/** `meanW`, what the loads draw on average, decides what a bank gives of its capacity. */
+export function storeOf(source: Source, outageDerating: number, meanW = 0): Store {
   const losses = source.units.map(u => lossesOf(u.equipment))
   const through = source.arrangement === 'autotransformer' ? source.autotransformer : undefined
   const unitsWh = source.units.map(capacityOf)
   const efficiencyFraction =
     (losses.reduce((sum, l) => sum + l.efficiencyFraction, 0) / losses.length) *
     (through?.efficiencyFraction ?? 1)
+  const all = unitsWh.reduce((a, b) => a + b, 0)
+  const share = 1 / Math.max(1, source.units.length)
+  const left = source.units.reduce((sum, u, n) => {
+    const drawnW = (losses[n]?.idleW ?? 0) + (meanW * share) / efficiencyFraction
+    return sum + (unitsWh[n] ?? 0) * (meanW > 0 ? rateFraction(u, drawnW) : 1)
+  }, 0)
+  const rate = all > 0 ? left / all : 1
   return {
     unitsWh,
-    capacityWh: unitsWh.reduce((a, b) => a + b, 0),
-    deratingFraction: outageDerating * deratingOf(source).fraction,
+    capacityWh: all,
+    deratingFraction: outageDerating * deratingOf(source).fraction * rate,
+    rateFraction: rate,
     idleW: losses.reduce((sum, l) => sum + l.idleW, 0),
     efficiencyFraction,
     apart:
@@ -147,11 +172,13 @@ export const catalogueOf = (source: Source): Provenance => ({
 })
 
 /** What cold and age leave of the capacity, opened. */
-export function deratingWorking(source: Source, outageDerating: number): Working {
+export function deratingWorking(source: Source, outageDerating: number, rate = 1): Working {
   const { coldFraction: cold, agedFraction: aged, fraction } = deratingOf(source)
   return {
     title: 'What is left of the capacity',
-    formula: ['left = figure of the outage × what cold leaves × what age leaves'],
+    formula: [
+      `left = figure of the outage × what cold leaves × what age leaves${rate < 1 ? ' × what the draw leaves' : ''}`,
+    ],
     inputs: [
       { label: 'Figure of the outage', value: outageDerating, unit: 'fraction', provenance: { from: 'job' } },
       {
@@ -166,10 +193,24 @@ export function deratingWorking(source: Source, outageDerating: number): Working
         unit: 'fraction',
         provenance: { from: source.stands?.agedFraction ? 'job' : 'assumed' },
       },
+      ...(rate < 1
+        ? [
+            {
+              label: 'The draw: Peukert’s law over 20 h, at the average of the loads',
+              value: rate,
+              unit: 'fraction' as const,
+              provenance: { from: 'assumed' as const },
+            },
+          ]
+        : []),
     ],
-    steps: [{ label: 'Left', value: outageDerating * fraction, unit: 'fraction' }],
-    references: [],
-    notCovered: ['How fast it is discharged; a capacity test replaces all three.'],
+    steps: [{ label: 'Left', value: outageDerating * fraction * rate, unit: 'fraction' }],
+    references: rate < 1 ? ['Peukert’s law'] : [],
+    notCovered: [
+      rate < 1
+        ? 'A capacity test replaces all of them.'
+        : 'How fast it is discharged; a capacity test replaces all three.',
+    ],
   }
 }
 

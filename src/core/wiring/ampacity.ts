@@ -2,7 +2,7 @@ import * as z from 'zod'
 import { calculator } from '../calculator'
 import { labelled } from '../field'
 import { fault } from '../outcome'
-import { celsius, counted } from '../quantity'
+import { celsius, counted, notNegative } from '../quantity'
 import { figure, quantity } from '../units/format'
 import { adjustmentFactorOf } from '../units/tables/adjustment'
 import { ambientFactorOf, highestAmbientC } from '../units/tables/ambient'
@@ -34,6 +34,10 @@ const input = z.strictObject({
   }),
   nipple: labelled(z.boolean().default(false), 'In a nipple (24 in or shorter)'),
   roundUp: labelled(z.boolean().default(false), 'Round up to the next standard breaker'),
+  loadA: labelled(notNegative.optional(), 'Load on it', 'A'),
+  continuousA: labelled(notNegative.optional(), 'of it for three hours or more', 'A', {
+    description: 'counts 125 % for the conductor and its breaker',
+  }),
 })
 
 const output = z.strictObject({
@@ -44,6 +48,9 @@ const output = z.strictObject({
   terminationA: labelled(z.number(), 'At the terminations', 'A'),
   usableA: labelled(z.number(), 'Usable ampacity', 'A'),
   maxBreakerA: labelled(z.number().nullable(), 'Largest breaker', 'A'),
+  neededA: labelled(z.number().nullable(), 'Asked of it, with 125 % of what lasts', 'A'),
+  leastBreakerA: labelled(z.number().nullable(), 'Smallest breaker for the load', 'A'),
+  carries: labelled(z.boolean().nullable(), 'It carries the load'),
 })
 
 type Input = z.infer<typeof input>
@@ -57,9 +64,13 @@ function solve(i: Input) {
   const deratedA = tableA * ambientFactor * adjustmentFactor
   const terminationA = tableAmpacityA(i.material, i.size, terminationOf(i)) ?? 0
   const usableA = Math.min(deratedA, terminationA)
-  const standardA = i.roundUp
-    ? standardBreakersA.find(a => a >= usableA)
-    : standardBreakersA.findLast(a => a <= usableA)
+  // derated to nothing it carries nothing: there is no rating to round up to
+  const standardA =
+    usableA <= 0
+      ? undefined
+      : i.roundUp
+        ? standardBreakersA.find(a => a >= usableA)
+        : standardBreakersA.findLast(a => a <= usableA)
   const limitA = conductorRow(i.size, i.material)?.smallConductorA[i.material] ?? Infinity
   return {
     tableA,
@@ -69,8 +80,25 @@ function solve(i: Input) {
     terminationA,
     usableA,
     maxBreakerA: standardA === undefined ? null : Math.min(standardA, limitA),
+    ...loadOn(i, usableA, tableAtTerminals(i)),
   }
 }
+
+/**
+ * What the load asks: what is not continuous and 125 % of what is, of the breaker and of the conductor before it is derated;
+ * derated it must still carry all of the load itself (NEC 210.19(A)(1), 210.20(A), 215.2, 215.3, 230.42).
+ */
+function loadOn({ loadA, continuousA = 0 }: Input, usableA: number, terminationA: number) {
+  if (loadA === undefined) return { neededA: null, leastBreakerA: null, carries: null }
+  const neededA = loadA + 0.25 * continuousA
+  return {
+    neededA,
+    leastBreakerA: standardBreakersA.find(a => a >= neededA) ?? null,
+    carries: neededA <= terminationA && loadA <= usableA,
+  }
+}
+
+const tableAtTerminals = (i: Input) => tableAmpacityA(i.material, i.size, terminationOf(i)) ?? 0
 
 /**
  * Ampacity of a conductor derated for ambient and company, and the largest breaker on it.
@@ -98,6 +126,12 @@ export const ampacity = calculator({
   output,
   example: { material: 'cu', size: '10', insulationC: 90, ambientC: 40, currentCarrying: 12 },
   faultsIn: i => [
+    ...(i.continuousA !== undefined && i.loadA === undefined
+      ? [fault('loadA', 'is missing: give the whole load, of which a part is continuous')]
+      : []),
+    ...((i.continuousA ?? 0) > (i.loadA ?? Infinity)
+      ? [fault('continuousA', `must be at most the whole load, ${i.loadA} A`)]
+      : []),
     ...(conductorRow(i.size, i.material) ? [] : [fault('size', noSuchSize(i.material))]),
     ...(terminationOf(i) > i.insulationC
       ? [fault('terminationC', `must not be above insulationC (${i.insulationC})`)]
@@ -122,7 +156,11 @@ export const ampacity = calculator({
         ? 'no standard breaker is that small'
         : `largest breaker ${quantity(r.maxBreakerA, 'A')}`
     return {
-      answer: `${wire} carries ${quantity(r.usableA, 'A')} here; ${breaker}.`,
+      answer: `${wire} carries ${quantity(r.usableA, 'A')} here; ${breaker}.${
+        r.neededA === null
+          ? ''
+          : ` The load asks for ${quantity(r.neededA, 'A')}${i.continuousA ? ', what lasts at 125 %' : ''}: ${r.carries ? `it carries that, on a breaker of ${quantity(r.leastBreakerA ?? 0, 'A')} or more` : 'that is more than it carries'}.`
+      }`,
       working: {
         title: 'Ampacity',
         formula: [
@@ -141,6 +179,17 @@ export const ampacity = calculator({
           step('At the terminations', r.terminationA, 'A'),
           step('Usable', r.usableA, 'A', `min(${f(r.deratedA)}, ${f(r.terminationA)})`),
           step('Largest breaker', r.maxBreakerA ?? 'none', 'A'),
+          ...(r.neededA === null
+            ? []
+            : [
+                step(
+                  'Asked by the load',
+                  r.neededA,
+                  'A',
+                  `${f((i.loadA ?? 0) - (i.continuousA ?? 0))} + 1.25 × ${f(i.continuousA ?? 0)}`,
+                ),
+                step('Smallest breaker for it', r.leastBreakerA ?? 'none', 'A'),
+              ]),
         ],
         rows: [
           { table: 'NEC 310.16', row: wire, column: `${i.insulationC} °C`, value: quantity(r.tableA, 'A') },
@@ -170,6 +219,9 @@ export const ampacity = calculator({
           'NEC 110.14(C)',
           'NEC 240.4(D)',
           'NEC 240.6(A)',
+          ...(r.neededA === null
+            ? []
+            : ['NEC 210.19(A)(1), 210.20(A), 215.2, 215.3, 230.42 (continuous loads at 125 %)']),
         ],
         ruleOfThumb:
           '14 AWG copper on 15 A, 12 on 20 A, 10 on 30 A; the 80 % rule for continuous load comes on top',
@@ -177,9 +229,7 @@ export const ampacity = calculator({
           'Rounding up is allowed by 240.4(B) where the ampacity meets no standard rating, the circuit does not supply several receptacles for cord-and-plug loads, and the rating stays within 800 A.',
           '10 A breakers are a standard rating from the 2023 edition on; none is proposed here.',
         ],
-        notCovered: [
-          'Sunlit raceways on roofs, cables bundled without spacing, and continuous loads (size those at 125 %).',
-        ],
+        notCovered: ['Sunlit raceways on roofs, cables bundled without spacing.'],
       },
     }
   },

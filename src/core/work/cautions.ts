@@ -2,6 +2,7 @@ import { pairsToAvoid } from '../checks/power'
 import { methodOf } from '../hookup/method'
 import type { Evaluated } from '../job/evaluated'
 import { named, supplyOf } from '../job/needs'
+import { reachedPanels, servesWhole } from '../job/panels'
 import { arrangementNames, opposed } from '../source/arrangement'
 import { sentenceStart, together } from '../units/format'
 
@@ -29,7 +30,12 @@ export function cautionsFor({ job, needs, figures }: Evaluated): Caution[] {
     article: 'NEC 250.24, 250.30',
   })
   if (supply?.throughPanel && supply.arrangement === 'one-leg') {
-    const twoPole = needs.filter(n => n.volts === 240)
+    // what the source never reaches is not told to stay off
+    const reached = reachedPanels(job)
+    const whole = servesWhole(job)
+    const twoPole = needs.filter(
+      n => n.volts === 240 && (whole ? reached.has(n.panel.id) && !n.circuit.lockedOff : n.circuit.picked),
+    )
     if (twoPole.length)
       found.push({
         text: `Every two-pole breaker stays off on battery, or its load links the legs: ${together(twoPole.map(named))}.`,
@@ -43,7 +49,7 @@ export function cautionsFor({ job, needs, figures }: Evaluated): Caution[] {
   if (supply?.throughPanel && !opposed(supply.arrangement))
     found.push({
       text: `${sentenceStart(arrangementNames[supply.arrangement])}: no 240 V anywhere.${supply.arrangement === 'tied' ? ' Shared neutrals add instead of cancelling.' : ''}`,
-      article: supply.arrangement === 'tied' ? 'NEC 210.4' : undefined,
+      article: supply.arrangement === 'tied' ? 'NEC 210.4; 710.15(C) where article 710 applies' : undefined,
     })
   const pairs = pairsToAvoid({ figures })
   if (pairs.length)

@@ -1,5 +1,6 @@
 import { evaluate } from '../job/evaluate'
 import { circuit, job, load, splitStation } from '../job/fixtures/jobs'
+import type { Job } from '../job/schema'
 import { directoryOf } from './directory'
 
 const texts = (j: Parameters<typeof evaluate>[0]) =>
@@ -37,10 +38,16 @@ test('an appliance that is plugged in directly is not told about feeding panels'
 })
 
 test('what stays off, what must not run together, and what needs rest are named', () => {
-  const oneLeg = job([circuit(2, { poles: 2, picked: false, label: 'Range' })], {
-    source: { arrangement: 'one-leg' },
-  })
-  expect(texts(oneLeg)).toMatch(/Every two-pole breaker stays off.*2·4 Range/)
+  const oneLeg = (method: Job['hookup']['method']) =>
+    texts(
+      job([circuit(2, { poles: 2, picked: false, label: 'Range' })], {
+        source: { arrangement: 'one-leg' },
+        hookup: { method, bondingPlug: false },
+      }),
+    )
+  expect(oneLeg('interlocked-inlet')).toMatch(/Every two-pole breaker stays off.*2·4 Range/)
+  // what a switch never reaches is not told to stay off
+  expect(oneLeg('multi-circuit-switch')).not.toMatch(/stays off/)
   const kitchen = job([
     circuit(1, { loads: [byHand('Kettle', 1300)] }),
     circuit(3, { loads: [byHand('Toaster', 900)] }),

@@ -6,6 +6,7 @@ import { up as equipment } from './migrations/004-equipment'
 import { up as searches } from './migrations/005-searches'
 import { up as stock } from './migrations/006-stock'
 import { up as hardening } from './migrations/007-hardening'
+import { up as judgement } from './migrations/008-judgement'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -16,6 +17,7 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '005-searches': searches,
   '006-stock': stock,
   '007-hardening': hardening,
+  '008-judgement': judgement,
 }
 
 const source: Knex.MigrationSource<string> = {

@@ -3,24 +3,27 @@ import type { Equipment } from '@/core/equipment'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
 import styles from './Hookup.module.css'
-import { MethodsTable } from './MethodsTable'
+import { type Hours, MethodsTable } from './MethodsTable'
 import { PathBuilder } from './PathBuilder'
 import { PlannedCard } from './PlannedCard'
 import { PositionsDesk } from './PositionsDesk'
 import { RunsCard } from './RunsCard'
 
 /** How the source meets the house: methods side by side, then the one that is planned in all its parts. */
-export function HookupView({ catalogue }: { catalogue: Equipment[] }) {
+export function HookupView({ catalogue, hours }: { catalogue: Equipment[]; hours: Hours }) {
   const grounding = useWorkspace(s => s.evaluation.grounding)
   return (
     <div className={styles.view}>
       <h1>Hook-up</h1>
-      <MethodsTable catalogue={catalogue} />
+      <MethodsTable catalogue={catalogue} hours={hours} />
       <div className={styles.pair}>
         <PlannedCard catalogue={catalogue} />
         <section className={styles.card} aria-label="Neutral and ground" id="bonding">
           <h2>Neutral and ground</h2>
           <p>{grounding.text}</p>
+          {grounding.unknown.length > 0 && (
+            <p role="note">Not stated, and it decides the count: {grounding.unknown.join('; ')}.</p>
+          )}
           <ul className={styles.bonds}>
             {grounding.bonds.map(b => (
               <li key={b.at + b.where}>

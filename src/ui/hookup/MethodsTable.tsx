@@ -1,10 +1,14 @@
 'use client'
 import Button from '@mui/material/Button'
-import { useDeferredValue, useMemo } from 'react'
+import dynamic from 'next/dynamic'
+import { useDeferredValue, useMemo, useState } from 'react'
 import type { Equipment } from '@/core/equipment'
 import { compareMethods, type MethodHere, type Range } from '@/core/hookup/compare'
+import { hookupDevices } from '@/core/hookup/design'
+import { type Labour, labourSchema } from '@/core/hookup/labour'
 import { plural, quantity } from '@/core/units/format'
 import type { Unit } from '@/core/working'
+import { call } from '../api'
 import { SeverityTag } from '../common/SeverityTag'
 import { useWorkspace } from '../workspace/store'
 import styles from './Hookup.module.css'
@@ -18,11 +22,21 @@ const range = ({ least, most }: Range, unit: Unit) =>
 const duration = (seconds: number) =>
   seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`
 
+const FactsDialog = dynamic(() => import('../common/FactsDialog').then(m => m.FactsDialog))
+
+/** The firm's hours, and the version that a change names. */
+export interface Hours {
+  labour: Labour
+  version: number
+}
+
 /** Every method on this house, the recommended one first, and for each of the rest the reason against. */
-export function MethodsTable({ catalogue }: { catalogue: Equipment[] }) {
+export function MethodsTable({ catalogue, hours: given }: { catalogue: Equipment[]; hours: Hours }) {
   // the picture of all methods may lag a tap behind; the balance never does
   const job = useDeferredValue(useWorkspace(s => s.job))
-  const methods = useMemo(() => compareMethods(job, catalogue), [job, catalogue])
+  const [hours, setHours] = useState(given)
+  const [editing, setEditing] = useState(false)
+  const methods = useMemo(() => compareMethods(job, catalogue, hours.labour), [job, catalogue, hours])
   const act = useWorkspace(s => s.act)
   const say = useWorkspace(s => s.say)
   const choose = (m: MethodHere) => {
@@ -33,9 +47,9 @@ export function MethodsTable({ catalogue }: { catalogue: Equipment[] }) {
       ...(m.chosen
         ? {}
         : {
-            clear: (
-              ['switch', 'managed', 'interlock', 'inlet', 'backfed', 'path', 'positions'] as const
-            ).filter(key => !(key in facts)),
+            clear: ([...hookupDevices, 'backfed', 'path', 'positions', 'intercepts'] as const).filter(
+              key => !(key in facts) && !job.hookup.exists?.some(there => there === key),
+            ),
           }),
     })
     say(fault ? fault.message : `Planned: ${m.name}. Undo takes it back.`)
@@ -52,10 +66,16 @@ export function MethodsTable({ catalogue }: { catalogue: Equipment[] }) {
   )
   return (
     <section className={styles.card} aria-label="Methods on this house" id="method">
-      <h2>Methods on this house</h2>
+      <div className={styles.titled}>
+        <h2>Methods on this house</h2>
+        <Button size="small" onClick={() => setEditing(true)}>
+          Hours of the firm
+        </Button>
+      </div>
       <p className={styles.quiet}>
-        From this job’s circuits, panel and source. Hours, small parts and seconds are our estimates; devices
-        at the firm’s prices.
+        From this job’s circuits, panel and source. Hours are the firm’s own, ours where it gave none; small
+        parts and seconds are our estimates; devices at the firm’s prices, and nothing for what is there
+        already.
       </p>
       <div className={styles.scroll}>
         <table className={styles.methods}>
@@ -119,6 +139,21 @@ export function MethodsTable({ catalogue }: { catalogue: Equipment[] }) {
           </tbody>
         </table>
       </div>
+      {editing && (
+        <FactsDialog
+          title="Hours of the firm, by way of connecting"
+          schema={labourSchema}
+          draft={{ tasks: hours.labour.tasks.map(t => ({ ...t })) }}
+          save="Keep"
+          onSave={async labour => {
+            const answer = await call<Hours>('/api/labour', 'POST', { labour, version: hours.version })
+            if (!answer.ok) return answer.faults.length ? answer.faults : answer.message
+            setHours(answer.data)
+            return null
+          }}
+          onClose={() => setEditing(false)}
+        />
+      )}
     </section>
   )
 }

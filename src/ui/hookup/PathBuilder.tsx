@@ -8,6 +8,7 @@ import { type Equipment, ofKind } from '@/core/equipment'
 import { fieldsOf } from '@/core/field'
 import { type Link, linkSchema } from '@/core/hookup/design'
 import { gapsIn, linkOf, outletOwner, pathOutlet, proposedPath, withAdapter } from '@/core/hookup/path'
+import type { WayTold } from '@/core/hookup/way'
 import { quantity, sentenceStart } from '@/core/units/format'
 import { conductorName } from '@/core/units/tables/conductors'
 import { useWorkspace } from '../workspace/store'
@@ -19,10 +20,25 @@ const FactsDialog = dynamic(() => import('../common/FactsDialog').then(m => m.Fa
 const newId = (path: readonly Link[]) =>
   `l${path.reduce((most, l) => Math.max(most, Number(l.id.replace(/\D/g, '')) || 0), 0) + 1}`
 
+/** For hours so much; and what opens first for an overload through it, and when. */
+function opensText(steps: readonly WayTold[]): string {
+  const last = steps.at(-1)
+  if (!last) return ''
+  const hours = `${quantity(last.continuousA, 'A')} for hours`
+  if (!last.openedBy || !last.within) return `${hours}; nothing opens`
+  const { at135S, at200S } = last.within
+  return `${hours}; opens first: ${last.openedBy}, ${
+    at135S === at200S
+      ? `within ${quantity(at135S, 's')}`
+      : `within ${quantity(at135S / 3600, 'h')} at 135 %, ${quantity(at200S, 's')} at 200 %`
+  }`
+}
+
 /** The way from the source's outlet to the breaker, link by link: what mates, what carries least, the volts at its end. */
 export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
   const job = useWorkspace(s => s.job)
   const worked = useWorkspace(s => s.evaluation.path)
+  const way = useWorkspace(s => s.evaluation.way)
   const showWorking = useWorkspace(s => s.showWorking)
   const act = useWorkspace(s => s.act)
   const say = useWorkspace(s => s.say)
@@ -77,15 +93,17 @@ export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
         </Button>
       </div>
       {!outlet && (
-        <p className={styles.quiet}>The source is wired on, or not chosen: no path begins at an outlet.</p>
+        <p className={styles.quiet}>
+          The source is wired on, or not chosen: the path begins at its terminals, not at an outlet.
+        </p>
       )}
-      {outlet && (
+      {(outlet || path.length > 0) && (
         <ol className={styles.chain}>
           <li data-weak={limitedBy === -1}>
-            <b>Outlet</b>
-            <span>{outlet.type}</span>
+            <b>{outlet ? 'Outlet' : 'Terminals'}</b>
+            <span>{outlet?.type ?? 'wired on'}</span>
             <small>
-              {outlet.limitA ? `${quantity(outlet.limitA, 'A')} its own limit` : outletOwner(job)}
+              {outlet?.limitA ? `${quantity(outlet.limitA, 'A')} its own limit` : outletOwner(job)}
             </small>
           </li>
           {path.map((link, n) => {
@@ -116,6 +134,7 @@ export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
                   {link.lengthFt && `, ${quantity(link.lengthFt, 'ft')}`}
                   {link.listed === false && ', not listed'}
                 </small>
+                <small className={styles.opens}>{opensText(way.filter(s => s.link === n + 1))}</small>
                 <span className={styles.linkTools}>
                   <IconButton
                     size="small"

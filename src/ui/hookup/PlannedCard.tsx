@@ -5,7 +5,7 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
 import { type Equipment, ofKind } from '@/core/equipment'
-import { type Hookup, hookupSchema } from '@/core/hookup/design'
+import { type Hookup, hookupDevices, hookupSchema } from '@/core/hookup/design'
 import { methodIds, methodOf } from '@/core/hookup/method'
 import { besideMain } from '@/core/panel/room'
 import { sentenceStart, together } from '@/core/units/format'
@@ -20,9 +20,14 @@ const leadIn = hookupSchema.shape.whip.unwrap().shape.leadIn
 const entries = hookupSchema.shape.whip.unwrap().shape.entersAt.options
 const ratings = [15, 20, 30, 40, 50, 60]
 
-type Device = 'switch' | 'managed' | 'interlock' | 'inlet'
+type Device = 'switch' | 'secondSwitch' | 'managed' | 'interlock' | 'inlet'
+const deviceName = (device: Device) =>
+  device === 'secondSwitch'
+    ? 'A second switch on the same source'
+    : sentenceStart(kinds[device].replace('-', ' '))
 const kinds = {
   switch: 'transfer-switch',
+  secondSwitch: 'transfer-switch',
   managed: 'managed-panel',
   interlock: 'interlock',
   inlet: 'inlet',
@@ -39,7 +44,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
   const panel = panels.find(p => p.id === hookup.panelId) ?? panels[0]
   const devices: Device[] =
     method.transfer === 'switch'
-      ? ['switch']
+      ? ['switch', ...(hookup.switch && method.most !== 1 ? (['secondSwitch'] as const) : [])]
       : hookup.method === 'managed-panel'
         ? ['managed']
         : method.transfer === 'interlock'
@@ -69,12 +74,40 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
         {devices.map(device => (
           <p key={device} className={styles.device} id={device}>
             <span>
-              {sentenceStart(kinds[device].replace('-', ' '))}: <b>{hookup[device]?.name ?? 'not chosen'}</b>
+              {deviceName(device)}: <b>{hookup[device]?.name ?? 'not chosen'}</b>
               {hookup[device] && <small> version {hookup[device]?.version}</small>}
             </span>
-            <Button size="small" onClick={() => setPicking(device)}>
-              {hookup[device] ? 'Change' : 'Choose'}
-            </Button>
+            <span>
+              {hookup[device] && (
+                <FormControlLabel
+                  control={
+                    <Checkbox
+                      size="small"
+                      checked={hookup.exists?.includes(device) ?? false}
+                      onChange={e =>
+                        set({
+                          exists: hookupDevices.filter(d =>
+                            d === device ? e.target.checked : hookup.exists?.includes(d),
+                          ),
+                        })
+                      }
+                    />
+                  }
+                  label="there already"
+                />
+              )}
+              <Button size="small" onClick={() => setPicking(device)}>
+                {hookup[device] ? 'Change' : 'Choose'}
+              </Button>
+              {device === 'secondSwitch' && hookup[device] && (
+                <Button
+                  size="small"
+                  onClick={() => act({ op: 'setHookup', facts: {}, clear: ['secondSwitch'] })}
+                >
+                  Take away
+                </Button>
+              )}
+            </span>
           </p>
         ))}
         {method.transfer === 'interlock' && panel && (
@@ -140,6 +173,23 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
                 }
               />
             </div>
+            <div id="source-neutral">
+              <Choice
+                label="Neutral of the source at the panel or switch"
+                value={hookup.sourceNeutral ?? ''}
+                options={[
+                  { value: '', label: 'not said' },
+                  { value: 'lands', label: 'lands with its hots' },
+                  { value: 'left off', label: 'left off' },
+                  { value: 'unknown', label: 'not known' },
+                ]}
+                onChange={value =>
+                  value === ''
+                    ? act({ op: 'setHookup', facts: {}, clear: ['sourceNeutral'] })
+                    : set({ sourceNeutral: value })
+                }
+              />
+            </div>
             <div id="ground">
               <Choice
                 label="Equipment ground through the whole path"
@@ -148,15 +198,38 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
                   { value: '', label: 'not said' },
                   { value: 'continuous', label: 'continuous' },
                   { value: 'interrupted', label: 'interrupted somewhere' },
+                  { value: 'unknown', label: 'not known' },
                 ]}
                 onChange={value =>
-                  value === 'continuous' || value === 'interrupted'
+                  value === 'continuous' || value === 'interrupted' || value === 'unknown'
                     ? set({ ground: value })
                     : act({ op: 'setHookup', facts: {}, clear: ['ground'] })
                 }
               />
             </div>
           </>
+        )}
+        {method.serves === 'moved circuits' && !hookup.intercepts && (
+          <Choice
+            label="Breakers in the new panel"
+            value={hookup.movedPlaces ?? 'in the old order'}
+            options={[
+              { value: 'in the old order', label: 'in the order of the old one, on the same legs' },
+              { value: 'placed anew', label: 'placed anew, for the source' },
+            ]}
+            onChange={movedPlaces => set({ movedPlaces })}
+          />
+        )}
+        {hookup.method === 'sub-panel-interlock' && (
+          <FormControlLabel
+            control={
+              <Checkbox
+                checked={hookup.intercepts ?? false}
+                onChange={e => set({ intercepts: e.target.checked })}
+              />
+            }
+            label="It stands in the feeder, and takes the whole panel over"
+          />
         )}
         <FormControlLabel
           control={
@@ -217,7 +290,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
       {method.weak && <p className={styles.quiet}>Weak at: {together([method.weak])}.</p>}
       {picking && (
         <EquipmentPicker
-          title={sentenceStart(kinds[picking].replace('-', ' '))}
+          title={deviceName(picking)}
           items={ofKind(catalogue, kinds[picking])}
           onPick={item => {
             const facts = hookupSchema.shape[picking].safeParse(item)

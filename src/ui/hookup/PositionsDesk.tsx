@@ -2,14 +2,19 @@
 import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
+import { positionSchema } from '@/core/hookup/design'
 import { methodOf } from '@/core/hookup/method'
-import { positionLimitA, positionProblem, positionsThere } from '@/core/hookup/positions'
-import { circuitNeeds, named, positionLeg } from '@/core/job/needs'
+import { breakerAt, positionLeg, positionOf } from '@/core/hookup/position'
+import { positionProblem, positionsThere } from '@/core/hookup/positions'
+import { circuitNeeds, liveLegOf, named } from '@/core/job/needs'
 import { plural, quantity, together } from '@/core/units/format'
 import { Choice } from '../common/Choice'
+import { EditField, readNumber } from '../common/EditField'
 import { useWorkspace } from '../workspace/store'
 import styles from './Hookup.module.css'
 import { usePositions } from './usePositions'
+
+const breakerA = positionSchema.shape.breakerA.unwrap()
 
 /** Which circuit on which position: solved at a press, pinned by hand, with the price of each pin. */
 export function PositionsDesk() {
@@ -59,7 +64,10 @@ export function PositionsDesk() {
     <section className={styles.card} aria-label="Switch positions" id="positions">
       <div className={styles.titled}>
         <h2>
-          Switch positions, {device.name} ({there})
+          Switch positions,{' '}
+          {together([job.hookup.switch, job.hookup.secondSwitch].flatMap(d => (d ? [d.name] : []))) ||
+            device.name}{' '}
+          ({there})
         </h2>
         <Button size="small" variant="contained" onClick={() => run()}>
           {set.length ? 'Solve again' : 'Solve the positions'}
@@ -91,12 +99,14 @@ export function PositionsDesk() {
       <ol className={styles.positions}>
         {Array.from({ length: there }, (_, i) => i + 1).map(position => {
           const here = at(position)
-          const limit = positionLimitA(job.hookup, position)
+          const limit = breakerAt(job.hookup, position)
+          const leg = positionLeg(job.hookup, position, liveLegOf(job))
           const price = here && cost(here.circuitId)
+          const built = positionOf(job.hookup, position)
           return (
-            <li key={position} data-leg={positionLeg(position)}>
+            <li key={position} data-leg={leg}>
               <b>
-                {position} <small>{positionLeg(position)}</small>
+                {position} <small>{leg}</small>
               </b>
               {here?.lower ? (
                 <span className={styles.lower}>with {position - 1}</span>
@@ -112,6 +122,26 @@ export function PositionsDesk() {
                     })),
                   ]}
                   onChange={id => place(position, id)}
+                />
+              )}
+              {here && !here.lower && built?.protects && (
+                <EditField
+                  label={`Breaker at ${position}`}
+                  unit="A"
+                  inputMode="decimal"
+                  value={here.breakerA === undefined ? '' : String(here.breakerA)}
+                  help={`${built.fittedA ?? 0} A fitted${Number.isFinite(built.mostA) ? `, at most ${built.mostA}` : ''}${built.bridge === 'no' ? '' : `, bridged by ${built.bridge === 'handle' ? 'its handle' : 'a common trip'}`}; empty: it stays`}
+                  read={text => (text.trim() ? readNumber(breakerA)(text) : { value: null })}
+                  onCommit={value =>
+                    act({
+                      op: 'setPositions',
+                      positions: set.map(({ breakerA: _, ...p }) =>
+                        p.position !== position
+                          ? { ...p, ...(_ !== undefined && { breakerA: _ }) }
+                          : { ...p, ...(value !== null && { breakerA: value }) },
+                      ),
+                    })
+                  }
                 />
               )}
               {here && !here.lower && (

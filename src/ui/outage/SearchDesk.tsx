@@ -6,6 +6,7 @@ import LinearProgress from '@mui/material/LinearProgress'
 import dynamic from 'next/dynamic'
 import { startTransition, useEffect, useState } from 'react'
 import type { Equipment } from '@/core/equipment'
+import type { Labour } from '@/core/hookup/labour'
 import { outOf100 } from '@/core/outage/words'
 import { adopted } from '@/core/search/adopt'
 import type { Found, SearchResult } from '@/core/search/search'
@@ -34,13 +35,22 @@ const wishNames = {
 const budget = wishesSchema.shape.mostPrice.unwrap()
 
 /** The search over the catalogue: wishes, progress, the front, why the rest is left out; a design is taken up by one press. */
-export function SearchDesk({ catalogue, stock }: { catalogue: Equipment[]; stock: Stock }) {
+export function SearchDesk({
+  catalogue,
+  stock,
+  labour,
+}: {
+  catalogue: Equipment[]
+  stock: Stock
+  labour: Labour
+}) {
   const job = useWorkspace(s => s.job)
   const jobId = useWorkspace(s => s.id)
   const act = useWorkspace(s => s.act)
   const say = useWorkspace(s => s.say)
   const [wishes, setWishes] = useState<Wishes>(() => ({
     ...wishesSchema.parse({}),
+    labour,
     automatic: job.brief.automatic === 'must',
     ...(job.brief.budget !== undefined && job.brief.budget > 0 && { mostPrice: job.brief.budget }),
   }))
@@ -326,18 +336,24 @@ function Results({
   )
 }
 
+interface Firm {
+  equipment: Equipment[]
+  stock: Stock
+  labour: Labour
+}
+
 /** The desk with the firm's catalogue, fetched when it is opened. */
 export default function SearchDeskHere() {
-  const [firm, setFirm] = useState<{ equipment: Equipment[]; stock: Stock } | null>(null)
+  const [firm, setFirm] = useState<Firm | null>(null)
   const [trouble, setTrouble] = useState<string | null>(null)
   useEffect(() => {
-    void call<{ equipment: Equipment[]; stock: Stock }>('/api/equipment', 'GET').then(answer =>
+    void call<Firm>('/api/equipment', 'GET').then(answer =>
       answer.ok ? setFirm(answer.data) : setTrouble(answer.message),
     )
   }, [])
   if (trouble) return <p role="alert">{trouble}</p>
   return firm ? (
-    <SearchDesk catalogue={firm.equipment} stock={firm.stock} />
+    <SearchDesk catalogue={firm.equipment} stock={firm.stock} labour={firm.labour} />
   ) : (
     <p className={styles.empty}>The catalogue is being fetched…</p>
   )

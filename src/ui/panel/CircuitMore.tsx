@@ -1,11 +1,13 @@
 'use client'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
 import Link from 'next/link'
 import type { About } from '@/core/ask/evidence'
 import { eligibilityOf, type Verdict } from '@/core/job/eligibility'
 import { circuitNeeds } from '@/core/job/needs'
 import type { Job } from '@/core/job/schema'
 import { freeSpaces, positionText, spaceName } from '@/core/panel/positions'
-import type { Circuit, Panel } from '@/core/panel/schema'
+import { type Circuit, circuitSchema, type Panel } from '@/core/panel/schema'
 import { line } from '@/core/quantity'
 import { Choice } from '../common/Choice'
 import { EditField, readText } from '../common/EditField'
@@ -58,6 +60,55 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
           ]}
           onChange={purpose => tell(act({ op: 'editCircuit', circuitId, facts: { purpose } }))}
         />
+      </div>
+      {circuit.wire && (
+        <Choice
+          label="Laid as, terminals"
+          value={`${circuit.wire.use ?? ''}|${circuit.wire.terminalC ?? ''}`}
+          options={[
+            { value: '|', label: 'not said: 60 °C' },
+            { value: 'NM cable|', label: 'NM cable: 60 °C' },
+            { value: 'raceway|60', label: 'in a raceway, terminals 60 °C' },
+            { value: 'raceway|75', label: 'in a raceway, terminals marked 75 °C' },
+          ]}
+          onChange={value => {
+            const [use, terminal] = value.split('|')
+            const wire = circuitSchema.shape.wire.safeParse({
+              material: circuit.wire?.material,
+              size: circuit.wire?.size,
+              ...(use && { use }),
+              ...(terminal && { terminalC: Number(terminal) }),
+            })
+            if (wire.success && wire.data)
+              tell(act({ op: 'editCircuit', circuitId, facts: { wire: wire.data } }))
+          }}
+        />
+      )}
+      <div className={styles.checks}>
+        <FormControlLabel
+          control={
+            <Checkbox
+              checked={circuit.lockedOff ?? false}
+              onChange={e =>
+                tell(act({ op: 'editCircuit', circuitId, facts: { lockedOff: e.target.checked } }))
+              }
+            />
+          }
+          label="Kept off by a lock while the source feeds the panel"
+        />
+        {circuit.protection !== 'none' && (
+          <FormControlLabel
+            control={
+              <Checkbox
+                checked={circuit.outletProtection ?? false}
+                onChange={e =>
+                  tell(act({ op: 'editCircuit', circuitId, facts: { outletProtection: e.target.checked } }))
+                }
+              />
+            }
+            label="A device of that kind at the first outlet too"
+          />
+        )}
       </div>
       {circuit.poles === 1 && (
         <Choice

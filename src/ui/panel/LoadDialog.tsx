@@ -11,7 +11,14 @@ import TextField from '@mui/material/TextField'
 import { type FormEvent, useState } from 'react'
 import * as z from 'zod'
 import { edited } from '@/core/loads/evidence'
-import { type Figure, type Load, loadSchema, startFigure } from '@/core/loads/load'
+import {
+  type Figure,
+  type Load,
+  loadSchema,
+  type MotorType,
+  motorTypes,
+  startFigure,
+} from '@/core/loads/load'
 import { type Fault, parseWith } from '@/core/outcome'
 import { type Origin, origins } from '@/core/working'
 import { Choice } from '../common/Choice'
@@ -43,6 +50,8 @@ interface Draft {
   dutyFrom: Origin
   idleW: string
   nature: Load['nature']
+  motorType: MotorType | ''
+  connection: NonNullable<Load['connection']> | ''
   startMethod: StartMethod
   startValue: string
   startFrom: Origin
@@ -67,6 +76,8 @@ function draftOf(load: Load | null): Draft {
     dutyFrom: load?.dutyFraction.from ?? 'assumed',
     idleW: String(load?.idleW.value ?? 0),
     nature: load?.nature ?? 'plain',
+    motorType: load?.motorType ?? '',
+    connection: load?.connection ?? '',
     startMethod: start?.method ?? 'none',
     startValue: given ? String(given.value) : '',
     startFrom: given?.from ?? 'nameplate',
@@ -104,7 +115,7 @@ function loadOf(draft: Draft, was: Load | null): unknown {
         : draft.startMethod === 'multiple'
           ? { method: 'multiple', multiple: given }
           : undefined
-  const { start: _, ...rest } = was ?? {}
+  const { start: _, motorType: __, connection: ___, ...rest } = was ?? {}
   return {
     ...rest,
     id: was?.id ?? crypto.randomUUID(),
@@ -114,6 +125,8 @@ function loadOf(draft: Draft, was: Load | null): unknown {
     dutyFraction: kept(was?.dutyFraction, typed(draft.dutyPercent, 0.01), draft.dutyFrom),
     idleW: kept(was?.idleW, typed(draft.idleW), was?.idleW.from ?? 'assumed'),
     nature: draft.nature,
+    ...(draft.motorType && draft.nature !== 'plain' && { motorType: draft.motorType }),
+    ...(draft.connection && { connection: draft.connection }),
     ...(start && { start }),
     byHand: draft.byHand,
     needsBond: draft.needsBond,
@@ -191,7 +204,37 @@ export function LoadDialog({ circuitId, load, onClose }: Props) {
             {text('powerFactor', 'Power factor', 'powerFactor')}
             {text('idleW', 'Idle', 'idleW', 'W')}
           </div>
-          <Choice label="Motor" value={draft.nature} options={natures} onChange={nature => put({ nature })} />
+          <div className={styles.pair}>
+            <Choice
+              label="Motor"
+              value={draft.nature}
+              options={natures}
+              onChange={nature => put({ nature })}
+            />
+            {draft.nature !== 'plain' && (
+              <Choice
+                label="Which motor"
+                value={draft.motorType}
+                options={[
+                  { value: '', label: 'not said' },
+                  ...motorTypes.map(value => ({ value, label: value === 'unknown' ? 'not known' : value })),
+                ]}
+                onChange={motorType => put({ motorType })}
+                help="a soft starter suits compressors and three-wire motors"
+              />
+            )}
+            <Choice
+              label="Connected"
+              value={draft.connection}
+              options={[
+                { value: '', label: 'not said' },
+                { value: 'plug', label: 'by a plug' },
+                { value: 'hard-wired', label: 'wired in' },
+                { value: 'unknown', label: 'not known' },
+              ]}
+              onChange={connection => put({ connection })}
+            />
+          </div>
           <Choice
             label="Start"
             value={draft.startMethod}

@@ -185,7 +185,7 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
               const size = conductorSizes.find(s => s === text)
               tell(
                 size
-                  ? edit({ wire: { size, material: material === 'al' ? 'al' : 'cu' } })
+                  ? edit({ wire: { ...circuit.wire, size, material: material === 'al' ? 'al' : 'cu' } })
                   : act({ op: 'editCircuit', circuitId, facts: {}, clear: ['wire'] }),
               )
             }}

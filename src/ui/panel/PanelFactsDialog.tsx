@@ -129,20 +129,20 @@ export function PanelFactsDialog({ onClose }: { onClose: () => void }) {
               options={[{ value: '', label: 'not in this job' }, ...feeders]}
               onChange={feederId => tell(feederId ? set({ feederId }) : set({}, ['feederId']))}
             />
-            <Choice
-              label="Neutral and ground in it"
-              value={panel.neutralBonded === undefined ? 'unknown' : panel.neutralBonded ? 'joined' : 'apart'}
-              options={[
-                { value: 'unknown', label: 'not looked at' },
-                { value: 'apart', label: 'kept apart' },
-                { value: 'joined', label: 'joined, as found' },
-              ]}
-              onChange={v =>
-                tell(v === 'unknown' ? set({}, ['neutralBonded']) : set({ neutralBonded: v === 'joined' }))
-              }
-            />
           </div>
         )}
+        <Choice
+          label="Neutral and ground in it"
+          value={panel.neutralBonded === undefined ? 'unknown' : panel.neutralBonded ? 'joined' : 'apart'}
+          options={[
+            { value: 'unknown', label: 'not looked at' },
+            { value: 'apart', label: fed ? 'kept apart' : 'apart, as found' },
+            { value: 'joined', label: 'joined, as found' },
+          ]}
+          onChange={v =>
+            tell(v === 'unknown' ? set({}, ['neutralBonded']) : set({ neutralBonded: v === 'joined' }))
+          }
+        />
         <div className={styles.pair}>
           <Choice
             label="Bus legs"

@@ -56,9 +56,14 @@ export function InputsCard({ source, catalogue }: { source: Source; catalogue: E
       <div className={styles.inputs} id="charging">
         <Choice
           label="Charged from the house"
-          value={charging?.from ?? chargingWays[0] ?? 'not from the panel'}
-          options={chargingWays.map(value => ({ value, label: value }))}
-          onChange={from => act({ op: 'setSource', facts: { charging: { ...charging, from } } })}
+          value={charging?.from ?? ''}
+          options={[
+            ...(charging ? [] : [{ value: '' as const, label: 'not said' }]),
+            ...chargingWays.map(value => ({ value, label: value })),
+          ]}
+          onChange={from => {
+            if (from) act({ op: 'setSource', facts: { charging: { ...charging, from } } })
+          }}
         />
         {modes.length > 0 && (
           <Choice

@@ -10,8 +10,11 @@ import { type Unit, unitSchema, voltsOf } from '@/core/source/design'
 import { capacityOf, lossesOf } from '@/core/source/store'
 import { quantity, sentenceStart } from '@/core/units/format'
 import { Choice } from '../common/Choice'
+import { EditField, readNumber } from '../common/EditField'
 import { useWorkspace } from '../workspace/store'
 import styles from './SourceView.module.css'
+
+const fuseA = unitSchema.shape.bank.unwrap().shape.fuseA.unwrap()
 
 /** One unit: what it is, what is added to it, whether the customer has it, and whether the catalogue moved on. */
 export function UnitCard({
@@ -93,6 +96,22 @@ export function UnitCard({
             most={bank.equipment.mostParallel}
             note={`${bank.series} in series, ${quantity(bank.series * bank.equipment.unitV, 'V')}`}
             onSet={parallel => edit({ bank: { ...bank, parallel } })}
+          />
+          <EditField
+            label="Fuse of the bank"
+            unit="A"
+            inputMode="decimal"
+            value={bank.fuseA === undefined ? '' : String(bank.fuseA)}
+            help="of the whole bank; empty while not known"
+            read={text => (text.trim() ? readNumber(fuseA)(text) : { value: null })}
+            onCommit={value => {
+              const { fuseA: _, ...rest } = bank
+              return act({
+                op: 'editUnit',
+                unitId: unit.id,
+                facts: { bank: value === null ? rest : { ...rest, fuseA: value } },
+              })
+            }}
           />
         </div>
       )}

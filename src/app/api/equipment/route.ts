@@ -2,6 +2,7 @@ import * as z from 'zod'
 import { equipmentSchema } from '@/core/equipment'
 import { line } from '@/core/quantity'
 import { expansionKey, stockSchema } from '@/core/search/stock'
+import { readLabour } from '@/server/catalogue/labour'
 import {
   listEquipment,
   listStock,
@@ -34,6 +35,7 @@ export const GET = handle(async () => told(await currentActor()))
 const told = async (actor: Actor) => ({
   equipment: await listEquipment(actor),
   stock: await listStock(actor),
+  labour: (await readLabour(actor)).labour,
 })
 
 /** Writes a next version, counts the stock, takes an item out of use, or reads a file of items: all of it or nothing. */

@@ -118,6 +118,7 @@ export const alderHollow: Job = {
               {
                 weather: { mode: 'heating', balanceC: 16 },
                 idleW: metered('boiler log, 48 h')(6),
+                connection: 'hard-wired',
                 nature: 'motor',
                 start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(6.2) },
               },
@@ -163,6 +164,7 @@ export const alderHollow: Job = {
           tier: 2,
           picked: true,
           protection: 'ground-fault',
+          outletProtection: true,
           neutral: { kind: 'shared', with: 'c5' },
           loads: [
             load('microwave', 'Microwave', plate(1080), assumed(0.012), {
@@ -230,6 +232,8 @@ export const alderHollow: Job = {
             load('sump', 'Sump pump', plate(520), assumed(0.01), {
               powerFactor: plate(0.78),
               nature: 'motor',
+              motorType: 'split-phase',
+              connection: 'plug',
               start: { method: 'locked-rotor', lockedRotorA: plate(24) },
             }),
           ],
@@ -253,7 +257,17 @@ export const alderHollow: Job = {
     method: 'multi-circuit-switch',
     bondingPlug: false,
     switch: riffle6,
+    // the boiler's 15 A circuit is proposed for a 30 A position: its wire would have no protection on the source
+    positions: [
+      { position: 1, circuitId: 'c2', pinned: true },
+      { position: 2, circuitId: 'c15', pinned: false, breakerA: 15 },
+      { position: 3, circuitId: 'c5', pinned: false },
+      { position: 4, circuitId: 'c7', pinned: false },
+      { position: 5, circuitId: 'c9', pinned: false },
+      { position: 6, circuitId: 'c11', pinned: false },
+    ],
     ground: 'continuous',
+    sourceNeutral: 'lands',
     neutrals: 'follow their hots',
     path: [
       linkOfAdapter(adapterTied, 'l1'),

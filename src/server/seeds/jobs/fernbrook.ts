@@ -86,6 +86,7 @@ export const fernbrook: Job = {
                 nature: 'motor',
                 start: { method: 'inrush', inrushA: metered('clamp meter, inrush hold')(4.6) },
                 needsBond: true,
+                connection: 'hard-wired',
               },
             ),
           ],
@@ -99,7 +100,9 @@ export const fernbrook: Job = {
           tier: 2,
           picked: true,
           loads: [
-            load('router', 'Router', metered('plug-in meter, 24 h')(8), metered('plug-in meter, 24 h')(1)),
+            load('router', 'Router', metered('plug-in meter, 24 h')(8), metered('plug-in meter, 24 h')(1), {
+              connection: 'plug',
+            }),
           ],
         }),
         circuit(4, 20, 'Outside outlet', { protection: 'ground-fault' }),

@@ -115,6 +115,7 @@ export const millStreet: Job = {
                 powerFactor: typical(0.75),
                 nature: 'motor',
                 needsBond: true,
+                connection: 'hard-wired',
                 start: { method: 'multiple', multiple: typical(3) },
               },
             ),
@@ -153,7 +154,9 @@ export const millStreet: Job = {
     method: 'sub-panel-interlock',
     bondingPlug: false,
     ground: 'continuous',
+    sourceNeutral: 'lands',
     neutrals: 'follow their hots',
+    movedPlaces: 'in the old order',
     inlet: inlet520,
     backfed: { breakerA: 20, heldDown: true },
     path: [

@@ -86,6 +86,8 @@ export const ospreyPoint: Job = {
             load('bilge', 'Bilge-pit pump, 1/2 hp', plate(700), assumed(0.05), {
               powerFactor: typical(0.75),
               nature: 'motor',
+              motorType: 'capacitor-start',
+              connection: 'hard-wired',
               start: { method: 'locked-rotor', lockedRotorA: plate(22) },
             }),
           ],
@@ -115,6 +117,7 @@ export const ospreyPoint: Job = {
     inlet: inletL1430,
     backfed: { breakerA: 20, heldDown: true },
     ground: 'continuous',
+    sourceNeutral: 'lands',
     path: [
       linkOfCord(cordL1430, 'l1'),
       { id: 'l2', kind: 'inlet', name: 'Sill L14-30', from: 'L14-30', ratingA: 30, listed: true },

@@ -10,6 +10,7 @@ import {
   photo,
   plate,
   seen,
+  sharing,
   sorted,
   typical,
   unit,
@@ -42,6 +43,7 @@ export const quarryRidge: Job = {
     inlet: 'no',
     space: 'Studio, inside wall beside the sub-panel',
     coldestC: -3,
+    recordLowC: -6,
     noise: 'any',
     budget: 24_000,
     wants: [
@@ -110,7 +112,7 @@ export const quarryRidge: Job = {
           traced: seen,
           wire: { material: 'al', size: '1/0' },
         }),
-        circuit(2, 40, 'Rooftop solar', {
+        circuit(30, 40, 'Rooftop solar', {
           id: 'h2',
           poles: 2,
           purpose: 'solar',
@@ -209,8 +211,7 @@ export const quarryRidge: Job = {
             }),
           ],
         }),
-        circuit(9, 20, 'Sink, water heater', { id: 's9', traced: seen }),
-        circuit(11, 15, 'Outside lights', { id: 's11' }),
+        circuit(8, 20, 'Sink, water heater', { id: 's9', traced: seen }),
         circuit(2, 20, 'Clay store outlets', {
           id: 's13',
           traced: seen,
@@ -239,18 +240,23 @@ export const quarryRidge: Job = {
           tier: 1,
           loads: [load('alarm', 'Alarm and gate opener', plate(35), assumed(1))],
         }),
-        circuit(8, 15, 'Kiln controller', {
-          id: 's16',
-          traced: seen,
-          picked: true,
-          tier: 2,
-          loads: [load('controller', 'Kiln controller', plate(22), assumed(1))],
-        }),
+        // one half of a shared pair moves, the other stays on the utility
+        ...sharing(
+          circuit(9, 15, 'Kiln controller', {
+            id: 's16',
+            traced: seen,
+            picked: true,
+            tier: 2,
+            loads: [load('controller', 'Kiln controller', plate(22), assumed(1))],
+          }),
+          circuit(11, 15, 'Outside lights', { id: 's11' }),
+          'handle',
+        ),
       ]),
     }),
   ],
   source: {
-    units: [unit('u1', millrace8, { bank: { equipment: cascade, series: 1, parallel: 2 } })],
+    units: [unit('u1', millrace8, { bank: { equipment: cascade, series: 1, parallel: 2, fuseA: 250 } })],
     arrangement: 'split-phase',
     liveLeg: 'L1',
     arrays: [{ id: 'a1', unitId: 'u1', module: ripple410, series: 11, parallel: 1, owned: true }],
@@ -261,6 +267,7 @@ export const quarryRidge: Job = {
     bondingPlug: false,
     panelId: 'critical',
     ground: 'continuous',
+    sourceNeutral: 'lands',
     runs: [
       {
         id: 'r1',

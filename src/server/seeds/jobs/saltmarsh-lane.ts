@@ -46,7 +46,8 @@ export const saltmarshLane: Job = {
     heat: 'none',
     largestMotor: 'Well pump, 3/4 hp',
     largestMotorVolts: '240',
-    solar: 'no',
+    solar: 'yes',
+    solarKind: 'grid-tied',
     generator: 'yes',
     generatorW: 1800,
     generatorNeutral: 'floating',
@@ -71,6 +72,7 @@ export const saltmarshLane: Job = {
     { key: 'photo:sticker:main', state: 'good enough' },
     { key: 'photo:wall', state: 'asked' },
     { key: 'photo:generator', state: 'asked' },
+    { key: 'photo:solar', state: 'good enough' },
     {
       key: 'nameplate:medical',
       state: 'received',
@@ -148,6 +150,8 @@ export const saltmarshLane: Job = {
             load('well', 'Well pump, 3/4 hp', plate(1100), assumed(0.04), {
               powerFactor: typical(0.8),
               nature: 'motor',
+              motorType: 'three-wire submersible',
+              connection: 'hard-wired',
             }),
           ],
         }),
@@ -204,6 +208,8 @@ export const saltmarshLane: Job = {
         circuit(25, 15, 'Garage door', { half: 'a' }),
         circuit(25, 15, 'Garage outlets', { half: 'b', id: 'c25b', protection: 'ground-fault' }),
         circuit(26, 15, 'Attic fan', {}),
+        // not picked, and live all the same in a panel that is fed whole
+        circuit(37, 20, 'Solar on the shed', { poles: 2, purpose: 'solar', traced: seen }),
       ]),
     }),
   ],
@@ -231,6 +237,7 @@ export const saltmarshLane: Job = {
     inlet: inletL1430,
     backfed: { breakerA: 30, heldDown: true },
     ground: 'continuous',
+    sourceNeutral: 'lands',
     path: [
       linkOfCord(cordL1430, 'l1'),
       { id: 'l2', kind: 'inlet', name: 'Sill L14-30', from: 'L14-30', ratingA: 30, listed: true },
@@ -242,6 +249,9 @@ export const saltmarshLane: Job = {
         material: 'cu',
         size: '10',
         lengthFt: 18,
+        use: 'raceway',
+        insulationC: 75,
+        terminalC: 75,
       },
       { id: 'l4', kind: 'breaker', name: 'Backfed breaker', ratingA: 30 },
     ],

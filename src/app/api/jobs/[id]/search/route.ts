@@ -1,5 +1,6 @@
 import * as z from 'zod'
 import { wishesSchema } from '@/core/search/space'
+import { readLabour } from '@/server/catalogue/labour'
 import { listEquipment, listStock } from '@/server/catalogue/repository'
 import { bodyAs, handle } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
@@ -31,7 +32,7 @@ export const POST = handle<JobParams>(async (request, { params }) => {
       id,
       job,
       { catalogue: await listEquipment(actor), stock: await listStock(actor) },
-      body.wishes,
+      { ...body.wishes, labour: (await readLabour(actor)).labour },
       new Date(),
     )
   return { search: await latestSearch(actor, id) }

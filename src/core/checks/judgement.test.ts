@@ -1,0 +1,282 @@
+import { riffle6 } from '../equipment/fixtures/parts'
+import { compareMethods } from '../hookup/compare'
+import { wayLimit } from '../hookup/way'
+import { evaluate } from '../job/evaluate'
+import { applied, circuit, job, load, splitStation, station } from '../job/fixtures/jobs'
+import { circuitNeeds } from '../job/needs'
+import { type Job, jobSchema } from '../job/schema'
+import { judged } from './fixtures/judged'
+
+const findings = (j: Job) => evaluate(j).findings
+const ids = (j: Job) => findings(j).map(f => f.id)
+const found = (j: Job, id: string) => findings(j).find(f => f.id === id)
+
+test.each(judged)('%s: %s', (_, id, wrong, cured) => {
+  for (const j of [wrong, cured]) expect(jobSchema.safeParse(j).error?.issues ?? []).toEqual([])
+  expect(ids(wrong)).toContain(id)
+  expect(ids(cured)).not.toContain(id)
+})
+
+test('every fix offered for them settles its finding', () => {
+  for (const [, , wrong] of judged)
+    for (const f of findings(wrong))
+      for (const { label, operations } of f.fixes) {
+        const mended = applied(wrong, { op: 'applyFix', label, operations })
+        expect([label, findings(mended).map(x => x.sentence)]).not.toEqual([
+          label,
+          expect.arrayContaining([f.sentence]),
+        ])
+      }
+})
+
+test('none of them ever says safe or approved', () => {
+  for (const [, , wrong, cured] of judged)
+    expect(JSON.stringify([evaluate(wrong), evaluate(cured)])).not.toMatch(/\bsafe\b|\bapproved\b/i)
+})
+
+const kettle = load(1700, { name: 'Kettle', dutyFraction: { value: 0.01, from: 'metered' } })
+const path: Job['hookup']['path'] = [
+  { id: 'c', kind: 'cord', from: 'TT-30', to: 'TT-30', ratingA: 30, size: '10', lengthFt: 25 },
+  { id: 'b', kind: 'breaker', ratingA: 15 },
+]
+const behind15 = { hookup: { method: 'interlocked-inlet' as const, bondingPlug: false, path } }
+
+test('the output names the link that limits it, rated and for hours', () => {
+  const line = evaluate(job([circuit(1, { loads: [kettle] })], behind15)).balance.find(b => b.id === 'output')
+  expect(line?.sentence).toMatch(/Output: 1,800 VA, by the 15 A breaker at 2; 1,440 VA of it for hours\./)
+  expect([line?.need, line?.have]).toEqual([1700, 1800])
+  const heater = evaluate(job([circuit(1, { loads: [load(1300)] })], behind15)).balance
+  expect(heater.find(b => b.id === 'output')).toMatchObject({ need: 1300, have: 1440 })
+})
+
+test('a breaker of an adapter stands in the way; a link carries no more than its connectors', () => {
+  const by = (link: Partial<NonNullable<Job['hookup']['path']>[number]>) =>
+    wayLimit({
+      hookup: {
+        ...behind15.hookup,
+        path: [{ id: 'a', kind: 'adapter', from: '14-50', to: 'L5-30', ratingA: 50, ...link }],
+      },
+    })?.name
+  expect(by({ ownBreakerA: 20, name: 'Step' })).toBe('20 A breaker of the Step at 1')
+  expect(by({})).toBe('30 A adapter at 1')
+})
+
+test('with one leg live methods count only the positions that it feeds, and a single position is on it', () => {
+  const six = Array.from({ length: 6 }, (_, i) => circuit(i + 1, { breakerA: 15, loads: [load(50)] }))
+  const one = job(six, {
+    source: { arrangement: 'one-leg', liveLeg: 'L2' },
+    hookup: { method: 'undecided', bondingPlug: false },
+  })
+  const served = (positions: number) =>
+    compareMethods(one, [
+      { ...riffle6, positions, positionLimitsA: Array.from({ length: positions }, () => 15) },
+    ]).find(m => m.method === (positions > 1 ? 'multi-circuit-switch' : 'single-circuit-switch'))?.served
+      .length
+  expect(served(6)).toBe(3)
+  expect(served(1)).toBe(1)
+})
+
+test('without a catalogue devices are not known and nothing that needs one is priced', () => {
+  const here = compareMethods(job([circuit(1, { loads: [load(50)] })]), [])
+  const at = (id: string) => here.find(m => m.method === id)
+  expect(at('single-circuit-switch')).toMatchObject({ price: null, devices: ['not known: no catalogue'] })
+  expect(at('extension-cords')?.price).not.toBeNull()
+})
+
+test('what is there already is used, costs nothing, and its limits count', () => {
+  const there = job([circuit(1, { loads: [load(50)] })], {
+    hookup: {
+      method: 'undecided',
+      bondingPlug: false,
+      switch: { ...riffle6, name: 'Old box', price: 900, inputA: 10 },
+      exists: ['switch'],
+    },
+  })
+  const here = compareMethods(there, [{ ...riffle6, price: 300 }])
+  const many = here.find(m => m.method === 'multi-circuit-switch')
+  expect(many?.devices).toEqual(['Old box (there)'])
+  expect(many?.price?.least).toBeLessThan(300)
+  expect(many?.facts.switch?.inputA).toBe(10)
+})
+
+test('hours are the firm’s own where it gave some', () => {
+  const here = (labour?: Parameters<typeof compareMethods>[2]) =>
+    compareMethods(job([circuit(1)]), [riffle6], labour).find(m => m.method === 'multi-circuit-switch')
+      ?.labourHours
+  expect(here({ tasks: [{ method: 'multi-circuit-switch', least: 1, most: 2, eachMost: 0 }] })).toEqual({
+    least: 1,
+    most: 2,
+  })
+  expect(here()).toEqual({ least: 3, most: 4.5 })
+})
+
+test('two switches on one source: positions are numbered on, and each input is judged by its own', () => {
+  const j = job([circuit(1, { loads: [load(3000)] }), circuit(2, { loads: [load(3000)] })], {
+    source: { station: splitStation({ continuousW: 8000, legW: 4000 }), arrangement: 'split-phase' },
+    hookup: {
+      method: 'multi-circuit-switch',
+      bondingPlug: false,
+      switch: { ...riffle6, inputA: 20, name: 'First' },
+      secondSwitch: { ...riffle6, inputA: 30, name: 'Second' },
+      positions: [
+        { circuitId: 'c1', position: 1, pinned: false },
+        { circuitId: 'c2', position: 8, pinned: false },
+      ],
+    },
+  })
+  expect(jobSchema.safeParse(j).success).toBe(true)
+  expect(
+    findings(j)
+      .filter(f => f.id === 'input.limit')
+      .map(f => f.sentence),
+  ).toEqual([expect.stringMatching(/25 A together; the input of the First/)])
+})
+
+test('a sub-panel in the feeder of a full panel takes all of it over: no spaces, nothing moved', () => {
+  const crowded = Array.from({ length: 12 }, (_, i) => circuit(i + 1, { loads: [load(20)] }))
+  const plan = (intercepts: boolean) =>
+    job(crowded, { hookup: { method: 'sub-panel-interlock', bondingPlug: false, intercepts } })
+  expect(ids(plan(false))).toContain('panel.no-space')
+  expect(ids(plan(true))).not.toContain('panel.no-space')
+})
+
+test('moved circuits take legs anew in the panel they move to, both hots of a pair on opposite ones', () => {
+  const onL1 = [1, 5, 9].map((at, n) => circuit(at, { loads: [load(300 + n)] }))
+  const j = job(onL1, {
+    hookup: { method: 'critical-subpanel', bondingPlug: false, movedPlaces: 'placed anew' },
+    source: { station: splitStation(), arrangement: 'split-phase' },
+  })
+  expect(new Set(circuitNeeds(j).map(n => n.leg))).toEqual(new Set(['L1', 'L2']))
+  const one = {
+    ...j,
+    source: j.source && { ...j.source, arrangement: 'one-leg' as const, liveLeg: 'L2' as const },
+  }
+  expect(circuitNeeds(one).every(n => n.leg === 'L2' && n.served)).toBe(true)
+})
+
+test('a plain Y makes no 240 V, whatever its plug looks like', () => {
+  const unit = { equipment: station(), expansionUnits: 0, owned: false }
+  const y = job([circuit(1, { poles: 2, loads: [load(300)] })], {
+    source: {
+      units: [
+        { id: 'u1', ...unit },
+        { id: 'u2', ...unit },
+      ],
+      arrangement: 'combined',
+      combiner: {
+        kind: 'combiner',
+        id: 'y',
+        name: 'Y',
+        version: 1,
+        pairs: [],
+        synchronises: false,
+        batteries: 'apart',
+        outlets: [{ type: 'L14-30', count: 1 }],
+      },
+    },
+  })
+  expect(ids(y)).toContain('y-adapter')
+  expect(evaluate(y).balance.find(b => b.id === 'v240')?.verdict).toBe('short')
+})
+
+test('a floating generator behind a ban whose scope is not stated is asked about; ground-fault outlets may trip', () => {
+  const j = job([circuit(1)], {
+    hookup: { method: 'interlocked-inlet', bondingPlug: false },
+    source: {
+      station: station({ passThrough: 'forbidden on a bonded neutral', groundFaultOutlets: true }),
+      generator: {
+        equipment: {
+          kind: 'generator',
+          id: 'g',
+          name: 'G',
+          version: 1,
+          continuousW: 1800,
+          surgeW: 2200,
+          WhPerGallon: 5000,
+          tankGallons: 1,
+          neutral: 'floating',
+        },
+        gallons: 5,
+        where: 'outdoors',
+        owned: true,
+      },
+    },
+  })
+  expect(found(j, 'passthrough.forbidden')?.severity).toBe('ask')
+  expect(found(j, 'bond.gfci-trip')?.sentence).toMatch(/may trip/)
+  expect(found(j, 'bond.two')).toBeUndefined()
+})
+
+test('a soft starter is offered to a compressor, asked about for a motor that nobody named, not for two wires', () => {
+  const started = (facts: object) =>
+    found(
+      job([
+        circuit(1, {
+          loads: [
+            load(500, {
+              nature: 'motor',
+              start: { method: 'locked-rotor', lockedRotorA: { value: 60, from: 'nameplate' } },
+              ...facts,
+            }),
+          ],
+        }),
+      ]),
+      'start.over',
+    )
+  const offers = (facts: object) => started(facts)?.fixes.some(f => /soft starter/.test(f.label))
+  expect(offers({ nature: 'compressor' })).toBe(true)
+  expect(offers({ motorType: 'three-wire submersible' })).toBe(true)
+  expect(offers({ motorType: 'two-wire submersible' })).toBe(false)
+  expect(offers({})).toBe(false)
+  expect(started({})?.remedy).toMatch(/Say which motor it is/)
+})
+
+test('lead loses to a fast discharge in a job as it does on the bench', () => {
+  const lead = (W: number) =>
+    evaluate(
+      job([circuit(1, { loads: [load(W)] })], {
+        outage: { hours: 4, startFraction: 1, reserveFraction: 0, deratingFraction: 1 },
+        source: {
+          units: [
+            {
+              id: 'u1',
+              equipment: {
+                kind: 'inverter',
+                id: 'i',
+                name: 'I',
+                version: 1,
+                continuousW: 4000,
+                legW: 4000,
+                surgeW: 8000,
+                voltage: '120',
+                batteryV: 48,
+                idleW: 30,
+                efficiencyFraction: 0.9,
+                ownTransfer: false,
+                neutral: 'floating',
+              },
+              bank: {
+                equipment: {
+                  kind: 'bank',
+                  id: 'b',
+                  name: 'B',
+                  version: 1,
+                  unitV: 12,
+                  unitAh: 105,
+                  chemistry: 'agm',
+                  depthFraction: 0.5,
+                  mostParallel: 4,
+                },
+                series: 4,
+                parallel: 2,
+              },
+              expansionUnits: 0,
+              owned: false,
+            },
+          ],
+        },
+      }),
+    ).balance.find(b => b.id === 'hours')?.have
+  // 210 Ah at 14.51 A: 0.5 × 210 ÷ 14.51 × (210 ÷ (14.51 × 20))^0.15
+  expect(lead(600)).toBeCloseTo(6.892, 3)
+})
