@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import { largestJob } from '../bench/job'
-import { alder, breaker, chooseSource, copyOf, line, openJob, saved } from './helpers'
+import { alder, breaker, chooseSource, clearPositions, copyOf, line, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 const choose = async (page: Page, label: string, option: string | RegExp) => {
@@ -13,6 +13,7 @@ test('with the mouse: a two-pole breaker, its load, a move, a shared neutral, an
   request,
 }) => {
   const id = await copyOf(request, alder)
+  await clearPositions(page, id)
   await openJob(page, id)
   await breaker(page, '27 free').click()
   const dialog = page.getByRole('dialog')
@@ -54,7 +55,7 @@ test('with the mouse: a two-pole breaker, its load, a move, a shared neutral, an
   await saved(page)
 
   const undo = page.getByRole('button', { name: /^Undo/ })
-  for (let left = 8; left > 0 && (await undo.isEnabled()); left--) {
+  for (let left = 9; left > 0 && (await undo.isEnabled()); left--) {
     const before = await undo.getAttribute('aria-label')
     await undo.click()
     await expect(undo).not.toHaveAttribute('aria-label', before ?? '')

@@ -17,6 +17,13 @@ export const line = (page: Page, id: string) =>
   page.getByRole('region', { name: 'Balance', exact: true }).locator(`[data-line=${id}]`)
 export const saved = (page: Page) => expect(page.locator('[data-state=saved]')).toBeVisible()
 
+/** The switch with nothing on its positions yet: what is picked then is fed wherever its breaker stands. */
+export async function clearPositions(page: Page, id: string) {
+  await openJob(page, id, 'hook-up')
+  await page.getByRole('region', { name: 'Switch positions' }).getByRole('button', { name: 'Clear' }).click()
+  await saved(page)
+}
+
 /** Another source from the catalogue. */
 export async function chooseSource(page: Page, name: string) {
   await page.getByRole('button', { name: /^Choose (a|another) source$/ }).click()

@@ -1,5 +1,5 @@
 import sharp from 'sharp'
-import { accessible, alder, breaker, copyOf, line, openJob, saved } from './helpers'
+import { accessible, alder, breaker, clearPositions, copyOf, line, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 const quarry = '5a1de000-0000-4000-8000-000000000003'
@@ -132,7 +132,9 @@ test('photographs: added, turned, marked with mouse and keys, and read into the 
   page,
   request,
 }) => {
-  await openJob(page, await copyOf(request, alder), 'photos')
+  const id = await copyOf(request, alder)
+  await clearPositions(page, id)
+  await openJob(page, id, 'photos')
   await expect(page.getByRole('list', { name: 'All photographs' }).getByRole('button')).toHaveCount(6)
   await page.locator('input[type=file]').setInputFiles([
     { name: 'fake.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('%PDF-1.7') },

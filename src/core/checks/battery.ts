@@ -30,7 +30,7 @@ export function batteryOverCurrent({ job, figures }: Evaluated): Said[] {
       sentence,
       why: 'The battery’s own protection opens and everything goes dark, or cells and terminals overheat where it has none.',
       remedy,
-      article: 'NEC 480.9, 706.31, 110.3(B)',
+      article: 'NEC 240.21(H), 110.3(B)',
       target,
       fixes: [],
     })

@@ -5,6 +5,7 @@ import type { Evaluated } from '../job/evaluated'
 import { type CircuitNeed, named, supplyOf } from '../job/needs'
 import type { Load } from '../loads/load'
 import { breakerRatings, type Circuit } from '../panel/schema'
+import { ratingOf } from '../source/output'
 import { quantity, sentenceStart } from '../units/format'
 import { conductorName, conductorSizes } from '../units/tables/conductors'
 import { receptacles } from '../units/tables/receptacles'
@@ -402,10 +403,14 @@ const cordSetSizes: ReadonlySet<string> = new Set(['16', '14', '12', '10', '8', 
 export function cordWeakLink({ job }: Evaluated): Said[] {
   const outlet = pathOutlet(job)
   const path = job.hookup.path ?? []
-  if (!outlet || !path.length) return []
-  const outletA = Math.min(outlet.limitA ?? Infinity, receptacles[outlet.type].amps)
+  const unit = job.source?.units[0]?.equipment
+  if (!path.length || !unit || (!outlet && unit.kind !== 'inverter')) return []
+  // of an inverter that is wired on, what a leg of it gives
+  const outletA = outlet
+    ? Math.min(outlet.limitA ?? Infinity, receptacles[outlet.type].amps)
+    : ratingOf(unit).legW / 120
   let aheadA = outletA
-  let ahead = `the ${outlet.type} outlet`
+  let ahead = outlet ? `the ${outlet.type} outlet` : `the ${unit.name}`
   return path.flatMap((link, n): Said[] => {
     if (link.kind === 'breaker') {
       if (link.ratingA < aheadA) {

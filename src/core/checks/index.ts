@@ -1,3 +1,4 @@
+import { inEdition, workingIn } from '../articles'
 import type { Evaluated } from '../job/evaluated'
 import type { Job } from '../job/schema'
 import { batteryOverCurrent, transferLimit } from './battery'
@@ -185,7 +186,16 @@ function keyed(said: readonly Said[], job: Job): Finding[] {
     const key = n > 1 ? `${base}#${n}` : base
     const accepted = s.severity === 'stop' ? undefined : job.accepted?.find(a => a.key === key)
     const article = articleOf(s.id, job.edition) ?? s.article
-    return { ...s, key, ...(article && { article }), ...(accepted && { accepted }) }
+    const { edition } = job
+    return {
+      ...s,
+      key,
+      why: inEdition(s.why, edition),
+      remedy: inEdition(s.remedy, edition),
+      ...(s.working && { working: workingIn(s.working, edition) }),
+      ...(article && { article: inEdition(article, edition) }),
+      ...(accepted && { accepted }),
+    }
   })
 }
 

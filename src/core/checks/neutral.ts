@@ -154,7 +154,7 @@ function serviceUnbonded({ job }: Evaluated): Said[] {
       why: 'A fault to metal does not trip a breaker, on the utility as on the source.',
       remedy:
         'Look for the bond at a disconnect or meter main ahead of it, and enter it as fed from there; if there is none, fit the main bonding jumper before anything else.',
-      article: 'NEC 250.24(B), 250.28',
+      article: 'NEC 250.24, 250.28',
       target: { view: 'panel', circuitIds: [], panelId: panel.id, field: 'neutralBonded' },
       fixes: [],
     }))
@@ -170,7 +170,7 @@ function notLanded(job: Evaluated['job'], leftOff: boolean): Said {
     why: 'That the neutrals are “joined elsewhere” does not carry the current: the two legs float against each other, and 120 V loads see anything up to 240 V.',
     remedy:
       'Carry the neutral with its hots through cord, inlet and raceway, and land it on the neutral bar.',
-    article: 'NEC 200.3, 300.3(B), 310.10(G)',
+    article: 'NEC 200.3, 300.3(B)',
     target: { view: 'hook-up', field: 'source-neutral' },
     fixes: [
       { label: 'Plan it landed', operations: [{ op: 'setHookup', facts: { sourceNeutral: 'lands' } }] },

@@ -111,6 +111,7 @@ export const stationSchema = z.strictObject({
   }),
   surgeW: watts('Surge'),
   startsLockedRotorA: statedFigure(1, 1000, 'A', 'Starts motors up to (locked rotor)', 'A'),
+  overloadS: statedFigure(0, 3600, 's', 'Holds an overload for', 's'),
   voltage: labelled(z.enum(['120', '120/240']), 'Volts'),
   outlets: outlets(),
   energyWh: labelled(within(1, 1_000_000, 'Wh'), 'Energy', 'Wh'),
@@ -171,6 +172,7 @@ export const inverterSchema = z.strictObject({
   legW: watts('of it on one leg'),
   surgeW: watts('Surge'),
   startsLockedRotorA: statedFigure(1, 1000, 'A', 'Starts motors up to (locked rotor)', 'A'),
+  overloadS: statedFigure(0, 3600, 's', 'Holds an overload for', 's'),
   voltage: labelled(z.enum(['120', '120/240']).optional(), 'Volts', 'text', {
     description: '120/240 unless said',
   }),

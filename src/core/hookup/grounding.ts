@@ -17,8 +17,8 @@ export interface Grounding {
   bonds: Bond[]
   /** of the fullest system; more than one of them is wrong wherever it is */
   most: Bond[]
-  /** each set of places whose neutrals are joined, in words, with its bonds */
-  systems: { names: string[]; bonds: string[] }[]
+  /** each set of places whose neutrals are joined, and where neutral and ground meet */
+  systems: { name: string; bonded: boolean }[][]
   ground: 'continuous' | 'interrupted' | 'not said'
   /** a unit whose outlets are protected against ground faults, and whether it floats */
   groundFaultUnit: { name: string; floats: boolean } | null
@@ -41,10 +41,7 @@ export function groundingOf(job: Job): Grounding {
     neutral: neutralOf(job),
     bonds: counted.bonds.map(asBond),
     most: counted.most.map(asBond),
-    systems: systemsOf(graph).map(s => ({
-      names: s.filter(n => n.kind !== 'plug').map(n => n.name),
-      bonds: s.filter(n => n.bond === 'bonded').map(n => n.where),
-    })),
+    systems: systemsOf(graph).map(s => s.map(n => ({ name: n.name, bonded: n.bond === 'bonded' }))),
     ground: hookup.ground === undefined || hookup.ground === 'unknown' ? 'not said' : hookup.ground,
     groundFaultUnit: guarded ? { name: guarded.name, floats: guarded.neutral === 'floating' } : null,
     unknownUnit: units.find(u => (u.neutral ?? 'not stated') === 'not stated')?.name ?? null,
@@ -63,9 +60,10 @@ export function groundingText(job: Job): string {
     switched: 'the neutral is switched too, so the source stands by itself',
     'stand-alone': 'the source never meets the house',
   }[neutral]
+  const bondsIn = (system: (typeof systems)[number]) => system.filter(n => n.bonded).length
   const apart =
     neutral === 'stand-alone' && systems.length > 1
-      ? ` ${systems.length} systems stand apart, each with its own: ${systems.map(s => `${s.names.join(' with ')} (${s.bonds.length || 'no'} ${s.bonds.length === 1 ? 'bond' : 'bonds'})`).join('; ')}.`
+      ? ` ${systems.length} systems stand apart, each with its own: ${systems.map(s => `${s.map(n => n.name).join(' with ')} (${bondsIn(s) || 'no'} ${bondsIn(s) === 1 ? 'bond' : 'bonds'})`).join('; ')}.`
       : ''
   return `${count}${where ? `: ${where}` : ''}; ${does}.${apart}`
 }

@@ -9,7 +9,7 @@ const hours = (title: string) => labelled(within(0, 400, 'h'), title, 'h')
 export const taskHoursSchema = z
   .strictObject({
     method: labelled(z.enum(methodIds), 'Way of connecting', 'text', {
-      names: Object.fromEntries(methodIds.map(id => [id, methodOf(id).name])),
+      names: Object.fromEntries(methodIds.map(id => [id, methodOf(id).short])),
     }),
     least: hours('At least'),
     most: hours('At most'),

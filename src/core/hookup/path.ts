@@ -41,7 +41,8 @@ export function pathOutlet(job: Job): Outlet | null {
   return fits ?? best ?? null
 }
 
-const ampsAt = (o: { type: ReceptacleType; limitA?: number }) =>
+/** What an outlet carries, A: its own limit, or its connector's. */
+export const ampsAt = (o: { type: ReceptacleType; limitA?: number }) =>
   Math.min(o.limitA ?? Infinity, receptacles[o.type].amps)
 
 /**

@@ -38,7 +38,7 @@ export interface PositionProblem {
   /** whether the legs are to be balanced: they oppose each other, or each has a unit of its own */
   balanced: boolean
   inputA: number
-  pins: { position: number; circuitId: string }[]
+  pins: { position: number; circuitId: string; breakerA?: number }[]
 }
 
 export interface PositionPlan {
@@ -83,7 +83,11 @@ export function positionProblem({ job, needs }: Pick<Evaluated, 'job' | 'needs'>
     inputA: device.inputA + (job.hookup.secondSwitch?.inputA ?? 0),
     pins: (job.hookup.positions ?? [])
       .filter(p => p.pinned && picked.some(n => n.circuit.id === p.circuitId))
-      .map(({ position, circuitId }) => ({ position, circuitId })),
+      .map(({ position, circuitId, breakerA }) => ({
+        position,
+        circuitId,
+        ...(breakerA !== undefined && { breakerA }),
+      })),
   }
 }
 
@@ -345,7 +349,18 @@ function placed(
   free: Free,
 ): PositionPlan['positions'] {
   const used = new Set<number>()
-  const out: PositionPlan['positions'] = problem.pins.map(p => ({ ...p, pinned: true }))
+  // a pin keeps its place, and gets the breaker that its wire bears where another is fitted
+  const out: PositionPlan['positions'] = problem.pins.map(p => {
+    const circuit = problem.circuits.find(c => c.id === p.circuitId)
+    const place = problem.places[p.position - 1]
+    const exchanges =
+      p.breakerA === undefined &&
+      circuit &&
+      place &&
+      !suits(place.fittedA, circuit) &&
+      circuit.breakerA <= place.mostA
+    return { ...p, pinned: true, ...(exchanges && { breakerA: circuit.breakerA }) }
+  })
   const heavyFirst = [...taken].sort((a, b) => breakerOf(items, b) - breakerOf(items, a))
   // a breaker that may stay as it is, a pair that is not parted, then the least that carries it
   const tightest = <P extends { limitA: number; fittedA: number | null; commonTrip: boolean }>(

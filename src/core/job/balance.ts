@@ -36,6 +36,8 @@ export interface BalanceLine {
   margin: number | null
   verdict: Verdict
   sentence: string
+  /** of the output: what limits it, rated and for hours */
+  limit?: string
   working: Working
 }
 
@@ -311,7 +313,10 @@ function outputLine(
   const { needVA, haveVA, lasting } = decisive(sum, output.totalW, output.lasting.totalW)
   const by = sum.byHand ? `, with ${sum.byHand.load.name} on` : ''
   const sentence = `${lasting ? `${quantity(needVA, 'VA')} for three hours or more` : `${quantity(sum.VA, 'VA')} together${by}`}. ${outputWords(output, job.source)}`
-  return compared({ ...about, sentence, working }, needVA, haveVA)
+  return {
+    ...compared({ ...about, sentence, working }, needVA, haveVA),
+    limit: outputWords(output, job.source),
+  }
 }
 
 /** `Output: 1,800 VA, by the 15 A breaker at 2; 1,440 VA of it for hours.` */

@@ -1,3 +1,4 @@
+import { inEdition, workingIn } from '../articles'
 import { type Request, requestsOf } from '../ask/requests'
 import { findingsOf } from '../checks'
 import type { Finding, Severity } from '../checks/finding'
@@ -78,7 +79,7 @@ export function evaluate(job: Job, { withCourse = true } = {}): Evaluation {
       worst: first ? { severity: first.severity, sentence: first.sentence } : null,
       counts,
     },
-    balance: lines,
+    balance: lines.map(l => ({ ...l, working: workingIn(l.working, job.edition) })),
     circuits: needs.map(({ circuit, position, leg, feed, served, place, meanW }) => ({
       id: circuit.id,
       position,
@@ -94,13 +95,19 @@ export function evaluate(job: Job, { withCourse = true } = {}): Evaluation {
     store: figures.run && storeOverTime(job, figures.run),
     findings,
     requests,
-    cautions: cautionsFor(evaluated),
+    cautions: cautionsFor(evaluated).map(c => ({
+      ...c,
+      ...(c.article && { article: inEdition(c.article, job.edition) }),
+    })),
     delivers: deliversOf(job, figures),
     grounding: { ...groundingOf(job), text: groundingText(job) },
-    path: pathWorked(evaluated),
+    path: pathIn(pathWorked(evaluated), job),
     way: wayHere(job),
   }
 }
+
+const pathIn = (path: PathWorked | null, { edition }: Job): PathWorked | null =>
+  path && { ...path, working: workingIn(path.working, edition) }
 
 /** Amps by leg and in the neutral, by the `legs` calculator, of what runs together on each circuit. */
 function legsOf(job: Job, needs: readonly CircuitNeed[]): Legs | null {

@@ -3,6 +3,7 @@ import { bySchool, type School, schools } from '../loads/evidence'
 import type { Load } from '../loads/load'
 import { runningVA } from '../loads/load'
 import { startRange, unsure } from '../loads/uncertainty'
+import { opposed } from '../source/arrangement'
 import { figure, plural, quantity, together } from '../units/format'
 import type { Working } from '../working'
 import type { Figures } from './balance'
@@ -51,7 +52,8 @@ const startNames = {
 
 /** Needs of the picked circuits by nameplate, by meter, and by the figures in force, side by side. */
 export function needsBySchool(job: Job, figures: Figures): BySchool[] {
-  const split = supplyOf(job)?.arrangement === 'split-phase'
+  const supply = supplyOf(job)
+  const split = supply !== null && opposed(supply.arrangement)
   const { output } = figures
   const surge = { totalVA: output?.surgeW ?? Infinity, legVA: output?.legSurgeW ?? Infinity }
   return schools.map(school => {

@@ -110,10 +110,10 @@ export const library: readonly Typical[] = [
   entry('kitchen', 'Garbage disposer', [350, 500, 900], { ...motor, hand: true, pattern: times(2, 1, 7, 21) }, 'sink grinder'),
   entry('kitchen', 'Electric range, one element', [1200, 1800, 2600], { volts: 240, hand: true, pattern: times(2, 30, 7, 20), unsure: 0.7 }, 'stove cooker'),
 
-  entry('heat', 'Gas furnace, single stage', [400, 550, 800], { ...motor, idleW: 8, powerFactor: 0.8, bond: true, duty: [0.35, 0.35, 0], weather: heating(-5), sequence: [...burner], pattern: cycle(20) }, 'blower forced air'),
-  entry('heat', 'Gas furnace, two stage', [450, 650, 900], { ...motor, idleW: 10, powerFactor: 0.8, bond: true, duty: [0.45, 0.45, 0], weather: heating(-5), stages: [{ W: 320, shareFraction: 0.7 }], sequence: [...burner], pattern: cycle(25) }, 'blower forced air staged'),
+  entry('heat', 'Gas furnace, single stage', [350, 550, 1000], { ...motor, idleW: 8, powerFactor: 0.8, bond: true, duty: [0.35, 0.35, 0], weather: heating(-5), sequence: [...burner], pattern: cycle(20) }, 'blower forced air'),
+  entry('heat', 'Gas furnace, two stage', [350, 650, 1000], { ...motor, idleW: 10, powerFactor: 0.8, bond: true, duty: [0.45, 0.45, 0], weather: heating(-5), stages: [{ W: 320, shareFraction: 0.7 }], sequence: [...burner], pattern: cycle(25) }, 'blower forced air staged'),
   entry('heat', 'Gas furnace, variable blower', [120, 260, 600], { idleW: 10, powerFactor: 0.7, bond: true, duty: [0.5, 0.5, 0], weather: heating(-5), sequence: [...burner], pattern: cycle(30) }, 'ecm forced air'),
-  entry('heat', 'Gas boiler controls and fan', [50, 80, 150], { ...fan, idleW: 7, bond: true, duty: [0.4, 0.4, 0.05], weather: heating(-5), sequence: [...burner], pattern: cycle(25) }, 'hydronic'),
+  entry('heat', 'Gas boiler controls and fan', [40, 80, 150], { ...fan, idleW: 7, bond: true, duty: [0.4, 0.4, 0.05], weather: heating(-5), sequence: [...burner], pattern: cycle(25) }, 'hydronic'),
   entry('heat', 'Oil burner', [180, 260, 380], { ...motor, idleW: 6, bond: true, duty: [0.3, 0.3, 0.05], weather: heating(-5), pattern: cycle(20) }, 'boiler furnace'),
   entry('heat', 'Circulator pump, fixed speed', [60, 85, 140], { ...motor, start: [1.5, 3, 4], duty: [0.45, 0.45, 0], weather: heating(-5), pattern: cycle(25) }, 'hydronic zone'),
   entry('heat', 'Circulator pump, variable speed', [8, 22, 60], { powerFactor: 0.7, duty: [0.6, 0.6, 0], weather: heating(-5), pattern: cycle(60) }, 'hydronic ecm'),

@@ -129,6 +129,7 @@ const anyDesign = fc.record({
   reserve: fc.integer({ min: 0, max: 40 }),
   bent: fc.boolean(),
   blind: fc.boolean(),
+  breaker: fc.boolean(),
   seed: fc.integer(),
 })
 
@@ -181,7 +182,12 @@ function designed(d: typeof anyDesign extends fc.Arbitrary<infer T> ? T : never)
     owned: false,
   })
   return job(circuits, {
-    hookup: { method: 'interlocked-inlet', bondingPlug: false },
+    hookup: {
+      method: 'interlocked-inlet',
+      bondingPlug: false,
+      // a small one, that warms and opens by its curve
+      ...(d.breaker && { path: [{ id: 'b', kind: 'breaker' as const, ratingA: 10 }] }),
+    },
     source: {
       units: d.apart ? [unit('u1'), unit('u2')] : [unit('u1')],
       arrangement: d.apart ? 'independent' : 'tied',

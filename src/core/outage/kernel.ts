@@ -651,7 +651,8 @@ function addQuiet(
 function empty(state: State, k: number, step: number) {
   const { on, outcome, stepH } = state
   on[k] = 0
-  if (outcome.emptyH === never) {
+  // of two in one step the earlier counts, whichever is looked at first
+  if (step * stepH < outcome.emptyH) {
     outcome.emptyH = step * stepH
     outcome.emptyStore = k
   }

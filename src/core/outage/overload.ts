@@ -1,6 +1,6 @@
 import { type Runs, ticksPerStep } from './course'
 import type { Plan } from './plan'
-import { coolsS, electronicHoldsS, opensWithinS } from './trip-curve'
+import { coolsS, opensWithinS } from './trip-curve'
 
 /**
  * Looks into one step to the second: the first instant at which what is on exceeds the source; and warms the breaker of the
@@ -9,7 +9,7 @@ import { coolsS, electronicHoldsS, opensWithinS } from './trip-curve'
 export function examiner(plan: Plan, runs: Runs, breakerShare: number) {
   const at = new Int32Array(plan.loads.length)
   for (let l = 0; l < plan.loads.length; l++) at[l] = runs.first[l] ?? 0
-  const holds = Math.max(1, Math.round((electronicHoldsS / plan.stepS) * ticksPerStep))
+  const holds = Math.max(1, Math.round((plan.limits.held.seconds / plan.stepS) * ticksPerStep))
   const { limits } = plan
   const sums: [number, number] = [0, 0]
   const VAat = (tick: number, tierOn: Uint8Array, starting: number): number => {

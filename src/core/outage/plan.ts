@@ -1,3 +1,4 @@
+import { told } from '../equipment/facts'
 import { methodOf } from '../hookup/method'
 import { wayLimits } from '../hookup/way'
 import {
@@ -30,7 +31,7 @@ import { acInputOf, capacityOf, chemistryOf, lossesOf, storeOf } from '../source
 import { duration, quantity } from '../units/format'
 import { type Shedding, usualShedding } from './shedding'
 import { keyOf } from './stream'
-import { atTwiceS } from './trip-curve'
+import { atTwiceS, electronicHoldsS } from './trip-curve'
 import type { WeatherYear } from './weather-year'
 
 /** What the kernel knows of a job: plain figures, made once and run many times. */
@@ -77,7 +78,7 @@ export interface PlanLimits {
   totalVA: number
   legVA: [number, number]
   /** what electronics and parts without a breaker hold; above it the source trips within seconds */
-  held: { totalVA: number; legVA: [number, number] }
+  held: { totalVA: number; legVA: [number, number]; seconds: number }
   /** the smallest breaker on the way: it opens the later the less it is above its rating; null without one */
   breaker: { name: string; ratedVA: number; twiceS: number; perLeg: boolean } | null
   surgeVA: number
@@ -356,7 +357,15 @@ function limitsOf(
     limits: {
       totalVA: all.totalW,
       legVA: [all.legW.L1, all.legW.L2],
-      held: { totalVA: held.totalW, legVA: [held.legW.L1, held.legW.L2] },
+      held: {
+        totalVA: held.totalW,
+        legVA: [held.legW.L1, held.legW.L2],
+        seconds: Math.min(
+          ...source.units.map(({ equipment: e }) =>
+            'overloadS' in e ? (told(e.overloadS) ?? electronicHoldsS) : electronicHoldsS,
+          ),
+        ),
+      },
       breaker: breaker && {
         name: breaker.name,
         ratedVA: breaker.ratedA * 120,

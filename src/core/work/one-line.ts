@@ -1,5 +1,6 @@
 import { groundingOf } from '../hookup/grounding'
 import { methodOf } from '../hookup/method'
+import { wayLimit } from '../hookup/way'
 import { circuitNeeds, named } from '../job/needs'
 import { feederOf, placeText, reachedPanels, tiedPanel } from '../job/panels'
 import type { Job } from '../job/schema'
@@ -90,7 +91,7 @@ export function oneLineOf(job: Job): OneLine {
       title: panel.name,
       lines: panelLines(panel),
       goto: { view: 'panel' },
-      bond: service || panel.neutralBonded ? 'bonded' : 'floating',
+      bond: (service ? panel.neutralBonded !== false : panel.neutralBonded) ? 'bonded' : 'floating',
       ...(service && { electrode: true }),
     })
   }
@@ -419,6 +420,7 @@ function loadParts(
 
 function notesOf(job: Job): string[] {
   const { bonds, neutral, ground } = groundingOf(job)
+  const limit = job.source ? wayLimit(job) : null
   const method = methodOf(job.hookup.method)
   return [
     `Hook-up: ${method.name}.`,
@@ -433,6 +435,8 @@ function notesOf(job: Job): string[] {
     ground === 'interrupted'
       ? 'EQUIPMENT GROUND INTERRUPTED.'
       : 'Equipment ground runs with every line, unswitched.',
+    ...(limit ? [`Each hot of the way in is limited by the ${limit.name}.`] : []),
+    ...(job.hookup.sourceNeutral === 'left off' ? ['NEUTRAL OF THE SOURCE LEFT OFF.'] : []),
     ...(job.hookup.bondingPlug ? ['A bonding plug is fitted at the source.'] : []),
   ]
 }

@@ -24,10 +24,16 @@ export function HookupView({ catalogue, hours }: { catalogue: Equipment[]; hours
           {grounding.unknown.length > 0 && (
             <p role="note">Not stated, and it decides the count: {grounding.unknown.join('; ')}.</p>
           )}
-          <ul className={styles.bonds}>
-            {grounding.bonds.map(b => (
-              <li key={b.at + b.where}>
-                <b>N–G</b> {b.where}
+          <ul className={styles.bonds} aria-label="What is joined by its neutral while the source runs">
+            {grounding.systems.map(s => (
+              <li key={s.map(n => n.name).join()} data-bonds={s.filter(n => n.bonded).length}>
+                {s.map((n, at) => (
+                  <span key={n.name}>
+                    {at > 0 && <i aria-hidden> — </i>}
+                    {n.name}
+                    {n.bonded && <b title="neutral and ground joined here"> N–G</b>}
+                  </span>
+                ))}
               </li>
             ))}
           </ul>

@@ -7,8 +7,17 @@ import { useState } from 'react'
 import { type Equipment, ofKind } from '@/core/equipment'
 import { fieldsOf } from '@/core/field'
 import { type Link, linkSchema } from '@/core/hookup/design'
-import { gapsIn, linkOf, outletOwner, pathOutlet, proposedPath, withAdapter } from '@/core/hookup/path'
+import {
+  ampsAt,
+  gapsIn,
+  linkOf,
+  outletOwner,
+  pathOutlet,
+  proposedPath,
+  withAdapter,
+} from '@/core/hookup/path'
 import type { WayTold } from '@/core/hookup/way'
+import { continuousShare } from '@/core/source/output'
 import { quantity, sentenceStart } from '@/core/units/format'
 import { conductorName } from '@/core/units/tables/conductors'
 import { useWorkspace } from '../workspace/store'
@@ -69,6 +78,7 @@ export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
     set(next)
   }
   const limitedBy = worked?.result.limitedBy
+  const outletA = outlet ? ampsAt(outlet) : 0
   return (
     <section className={styles.card} aria-label="Path" id="path">
       <div className={styles.titled}>
@@ -102,6 +112,11 @@ export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
           <li data-weak={limitedBy === -1}>
             <b>{outlet ? 'Outlet' : 'Terminals'}</b>
             <span>{outlet?.type ?? 'wired on'}</span>
+            {outlet && (
+              <small>
+                {quantity(outletA, 'A')}, {quantity(continuousShare * outletA, 'A')} for hours
+              </small>
+            )}
             <small>
               {outlet?.limitA ? `${quantity(outlet.limitA, 'A')} its own limit` : outletOwner(job)}
             </small>

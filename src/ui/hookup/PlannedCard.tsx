@@ -94,6 +94,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
                     />
                   }
                   label="there already"
+                  slotProps={{ typography: { variant: 'body2' } }}
                 />
               )}
               <Button size="small" onClick={() => setPicking(device)}>
@@ -175,7 +176,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
             </div>
             <div id="source-neutral">
               <Choice
-                label="Neutral of the source at the panel or switch"
+                label="Neutral of the source"
                 value={hookup.sourceNeutral ?? ''}
                 options={[
                   { value: '', label: 'not said' },
@@ -192,7 +193,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
             </div>
             <div id="ground">
               <Choice
-                label="Equipment ground through the whole path"
+                label="Ground, the whole path"
                 value={hookup.ground ?? ''}
                 options={[
                   { value: '', label: 'not said' },
@@ -250,7 +251,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
         {method.transfer === 'switch' && (
           <div className={styles.backfed}>
             <EditField
-              label="Leads of the switch inside the panel"
+              label="Switch leads in the panel"
               value={hookup.whip ? String(hookup.whip.leadIn) : ''}
               unit="in"
               inputMode="decimal"

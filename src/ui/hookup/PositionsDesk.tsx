@@ -124,26 +124,6 @@ export function PositionsDesk() {
                   onChange={id => place(position, id)}
                 />
               )}
-              {here && !here.lower && built?.protects && (
-                <EditField
-                  label={`Breaker at ${position}`}
-                  unit="A"
-                  inputMode="decimal"
-                  value={here.breakerA === undefined ? '' : String(here.breakerA)}
-                  help={`${built.fittedA ?? 0} A fitted${Number.isFinite(built.mostA) ? `, at most ${built.mostA}` : ''}${built.bridge === 'no' ? '' : `, bridged by ${built.bridge === 'handle' ? 'its handle' : 'a common trip'}`}; empty: it stays`}
-                  read={text => (text.trim() ? readNumber(breakerA)(text) : { value: null })}
-                  onCommit={value =>
-                    act({
-                      op: 'setPositions',
-                      positions: set.map(({ breakerA: _, ...p }) =>
-                        p.position !== position
-                          ? { ...p, ...(_ !== undefined && { breakerA: _ }) }
-                          : { ...p, ...(value !== null && { breakerA: value }) },
-                      ),
-                    })
-                  }
-                />
-              )}
               {here && !here.lower && (
                 <FormControlLabel
                   control={
@@ -160,6 +140,28 @@ export function PositionsDesk() {
                       : 'pinned'
                   }
                 />
+              )}
+              {here && !here.lower && built?.protects && (
+                <div className={styles.exchange}>
+                  <EditField
+                    label={`Breaker at ${position}`}
+                    unit="A"
+                    inputMode="decimal"
+                    value={here.breakerA === undefined ? '' : String(here.breakerA)}
+                    help={`${built.fittedA ?? 0} A fitted${Number.isFinite(built.mostA) ? `, at most ${built.mostA}` : ''}${built.bridge === 'no' ? '' : `, bridged by ${built.bridge === 'handle' ? 'its handle' : 'a common trip'}`}; empty: it stays`}
+                    read={text => (text.trim() ? readNumber(breakerA)(text) : { value: null })}
+                    onCommit={value =>
+                      act({
+                        op: 'setPositions',
+                        positions: set.map(({ breakerA: _, ...p }) =>
+                          p.position !== position
+                            ? { ...p, ...(_ !== undefined && { breakerA: _ }) }
+                            : { ...p, ...(value !== null && { breakerA: value }) },
+                        ),
+                      })
+                    }
+                  />
+                </div>
               )}
             </li>
           )

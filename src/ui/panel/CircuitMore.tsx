@@ -84,7 +84,7 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
           }}
         />
       )}
-      <div className={styles.checks}>
+      <div>
         <FormControlLabel
           control={
             <Checkbox

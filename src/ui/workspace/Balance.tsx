@@ -61,7 +61,11 @@ function Line({ line }: { line: BalanceLine }) {
         </span>
       </span>
       <Gauge line={line} />
-      {!saidAbove(line) && <span className={styles.sentence}>{line.sentence}</span>}
+      {saidAbove(line) ? (
+        line.limit && <span className={styles.sentence}>{line.limit}</span>
+      ) : (
+        <span className={styles.sentence}>{line.sentence}</span>
+      )}
     </>
   )
   return (

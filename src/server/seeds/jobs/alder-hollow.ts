@@ -46,6 +46,7 @@ export const alderHollow: Job = {
     access: 'Garage door on the side; children sleep from one to three',
     space: 'Garage wall left of the panel, four feet clear',
     coldestC: 4,
+    recordLowC: -27,
     noise: 'none',
     budget: 6500,
     wants: [
