@@ -2,7 +2,7 @@ import type { Link, Run } from '../hookup/design'
 import { pathLoadA, pathOutlet, pathSide, pathWorked } from '../hookup/path'
 import { opensBy, wayOf } from '../hookup/way'
 import type { Evaluated } from '../job/evaluated'
-import { type CircuitNeed, named, supplyOf } from '../job/needs'
+import { type CircuitNeed, coincidence, named, supplyOf } from '../job/needs'
 import type { Load } from '../loads/load'
 import { breakerRatings, type Circuit } from '../panel/schema'
 import { ratingOf } from '../source/output'
@@ -456,21 +456,33 @@ export function cordUnlisted({ job }: Evaluated): Said[] {
   }))
 }
 
+/** Of what the fuller leg carries, the part of its 120 V loads: only that comes back by the neutral. */
+function oneLegShare({ figures }: Evaluated): number {
+  const { together: sums, loads } = figures
+  const leg = sums.L1.VA >= sums.L2.VA ? 'L1' : 'L2'
+  const own = coincidence(
+    loads.filter(l => l.need.leg === leg),
+    leg,
+  ).VA
+  return sums[leg].VA > 0 ? Math.min(1, own / sums[leg].VA) : 1
+}
+
 export function dropHigh(evaluated: Evaluated): Said[] {
   const worked = pathWorked(evaluated)
   if (!worked) return []
   const { source } = evaluated.job
   const { dropFraction: balanced } = worked.result
-  // of split phase everything may hang on one leg: out by its hot and back by the neutral
+  // of split phase all 120 V loads may hang on one leg: out by its hot and back by the neutral; those of 240 V use none
   const apart = source !== undefined && pathSide(source).apart
-  const dropFraction = apart ? 2 * balanced : balanced
+  const byNeutral = apart ? oneLegShare(evaluated) : 0
+  const dropFraction = balanced * (1 + byNeutral)
   const endV = 120 * (1 - dropFraction)
   if (dropFraction <= 0.03) return []
   return [
     {
       id: 'drop.high',
       severity: endV < 104 ? 'stop' : 'mind',
-      sentence: `The path loses ${quantity(dropFraction, 'fraction')} at ${quantity(pathLoadA(evaluated), 'A')}${apart ? ` with all of it on one leg (${quantity(balanced, 'fraction')} with the legs alike)` : ''}: ${quantity(endV, 'V')} are left of 120 V at its end.`,
+      sentence: `The path loses ${quantity(dropFraction, 'fraction')} at ${quantity(pathLoadA(evaluated), 'A')}${byNeutral > 0 ? ` with the other leg idle (${quantity(balanced, 'fraction')} with the legs alike)` : ''}: ${quantity(endV, 'V')} are left of 120 V at its end.`,
       why:
         endV < 104
           ? 'Motors stall and electronics drop out below 104 V.'

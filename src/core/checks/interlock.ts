@@ -1,4 +1,5 @@
 import { methodOf } from '../hookup/method'
+import { neutralOf } from '../hookup/neutral-of'
 import type { Evaluated } from '../job/evaluated'
 import type { SimpleOperation } from '../job/operations'
 import { placeText, tiedPanel } from '../job/panels'
@@ -156,7 +157,9 @@ export function cordPermanent({ job }: Evaluated): Said[] {
 }
 
 export function groundInterrupted({ job }: Evaluated): Said[] {
-  if (job.hookup.ground === 'unknown')
+  const { ground, path } = job.hookup
+  const unsaid = ground === undefined && (path?.length ?? 0) > 0 && neutralOf(job) !== 'stand-alone'
+  if (ground === 'unknown' || unsaid)
     return [
       {
         id: 'ground.unknown',

@@ -280,3 +280,77 @@ test('lead loses to a fast discharge in a job as it does on the bench', () => {
   // 210 Ah at 14.51 A: 0.5 × 210 ÷ 14.51 × (210 ÷ (14.51 × 20))^0.15
   expect(lead(600)).toBeCloseTo(6.892, 3)
 })
+
+test('once the way is drawn, neutral and ground are asked for until somebody says them', () => {
+  const drawn = (facts: Partial<Job['hookup']> = {}) =>
+    ids(job([circuit(1)], { hookup: { ...behind15.hookup, ...facts } }))
+  expect(drawn()).toEqual(expect.arrayContaining(['neutral.not-landed', 'ground.unknown']))
+  const said = drawn({ sourceNeutral: 'lands', ground: 'continuous' })
+  expect(said).not.toContain('neutral.not-landed')
+  expect(said).not.toContain('ground.unknown')
+})
+
+test.each<[string, unknown, RegExp]>([
+  ['a fuse of 0 A', { source: { fuseA: 0 } }, /fuseA: must be from 1 to 2,?000 A/],
+  [
+    'a mode below its parts',
+    { mode: { name: 'm', acW: 900, solarW: 300, totalW: 800 } },
+    /totalW: is 800 W, below the 900 W that AC/,
+  ],
+  [
+    'a position breaker above its most',
+    { breakerA: 30 },
+    /breakerA: is 30 A, but position 5 takes at most 20 A/,
+  ],
+  ['a lead gauge that is no size', { leadSize: '13' }, /leadSize: .*"14"/],
+  ['more than there are', { position: 9 }, /positionDetails\.0\.position: is 9, but there are 6/],
+])('%s is refused in words at its field', (_, change, message) => {
+  const { source, mode, breakerA, leadSize, position } = change as {
+    source?: { fuseA: number }
+    mode?: object
+    breakerA?: number
+    leadSize?: string
+    position?: number
+  }
+  const unit = {
+    id: 'u1',
+    equipment: station({ ...(mode && { chargeModes: [mode as never] }) }),
+    expansionUnits: 0,
+    owned: false,
+    ...(source && {
+      bank: {
+        equipment: {
+          kind: 'bank',
+          id: 'b',
+          name: 'B',
+          version: 1,
+          unitV: 48,
+          unitAh: 100,
+          chemistry: 'lfp',
+          mostParallel: 2,
+        },
+        series: 1,
+        parallel: 1,
+        ...source,
+      },
+    }),
+  }
+  const wrong = {
+    ...job([circuit(1)], {
+      hookup: {
+        method: 'multi-circuit-switch',
+        bondingPlug: false,
+        switch: {
+          ...riffle6,
+          positionDetails: [
+            { position: position ?? 5, mostA: 20, ...(leadSize && { leadSize: leadSize as never }) },
+          ],
+        },
+        positions: [{ circuitId: 'c1', position: 5, pinned: false, ...(breakerA && { breakerA }) }],
+      },
+    }),
+    source: { units: [unit], arrangement: 'tied', liveLeg: 'L1' },
+  }
+  const { error } = jobSchema.safeParse(wrong)
+  expect((error?.issues ?? []).map(i => `${i.path.join('.')}: ${i.message}`).join('\n')).toMatch(message)
+})

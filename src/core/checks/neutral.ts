@@ -81,8 +81,11 @@ export function bonds(evaluated: Evaluated): Said[] {
       target: bondTarget,
       fixes: [{ label: 'Fit a bonding plug at the source', operations: plug(true) }],
     })
-  if (neutral === 'hots-only' && (hookup.sourceNeutral === 'left off' || hookup.sourceNeutral === 'unknown'))
-    found.push(notLanded(job, hookup.sourceNeutral === 'left off'))
+  // once the way is drawn somebody has to say so
+  const unsaid = hookup.sourceNeutral === undefined && (hookup.path?.length ?? 0) > 0
+  if (neutral === 'hots-only' && (unsaid || hookup.sourceNeutral === 'unknown'))
+    found.push(notLanded(job, false))
+  if (neutral === 'hots-only' && hookup.sourceNeutral === 'left off') found.push(notLanded(job, true))
   if (groundFaultUnit && neutral === 'hots-only')
     found.push({
       id: 'bond.gfci-trip',

@@ -48,7 +48,9 @@ export function positionLimit({ job, needs }: Evaluated): Said[] {
     if (standsA === null) return []
     const protects = positionOf(hookup, place)?.protects ?? false
     const wireA = wireProtectsAt(circuit)
-    const wire = circuit.wire ? conductorName(circuit.wire.size, circuit.wire.material) : 'wire of its own'
+    const wire = circuit.wire
+      ? `whose ${conductorName(circuit.wire.size, circuit.wire.material)} is good for ${quantity(wireA, 'A')},`
+      : `whose wire nobody looked at, so that no more than its ${quantity(wireA, 'A')} may be assumed,`
     if (circuit.breakerA > standsA)
       return [
         {
@@ -67,7 +69,7 @@ export function positionLimit({ job, needs }: Evaluated): Said[] {
       {
         id: 'position.protects',
         severity: 'stop',
-        sentence: `${named(n)}, whose ${wire} is good for ${quantity(wireA, 'A')}, stands on position ${place} with a ${standsA} A breaker.`,
+        sentence: `${named(n)}, ${wire} stands on position ${place} with a ${standsA} A breaker.`,
         why: 'On the source its breaker in the panel is out of the way: only that of the position protects the wire in the wall.',
         remedy: `A breaker of at most ${quantity(wireA, 'A')} at that position, or a position that has one.`,
         target,

@@ -105,26 +105,34 @@ export function outputOf(source: Source, least: WayRating | null = null, withOut
     legW,
     lasting: shareOf(source, least, continuousShare, withOutlet),
     surgeW: surge.W,
-    // named amps show that one leg gives at least so much
-    legSurgeW: Math.max(surge.legW, (startsA ?? 0) * 120),
+    // a leg's surge is an assumption where the sheet gives the whole: named amps show that one leg gives at least so much
+    legSurgeW: surge.assumed ? Math.max(surge.legW, (startsA ?? 0) * 120) : surge.legW,
     startsA,
     limitedBy,
     way,
   }
 }
 
-function surgeOf(source: Source, first: Rating, second: Rating): { W: number; legW: number } {
+function surgeOf(
+  source: Source,
+  first: Rating,
+  second: Rating,
+): { W: number; legW: number; assumed: boolean } {
   switch (source.arrangement) {
     case 'combined':
     case 'independent':
-      return { W: first.surgeW + second.surgeW, legW: Math.min(first.surgeW, second.surgeW) }
+      return { W: first.surgeW + second.surgeW, legW: Math.min(first.surgeW, second.surgeW), assumed: false }
     case 'autotransformer': {
       const kept = source.autotransformer?.efficiencyFraction ?? 1
-      return { W: first.surgeW * kept, legW: first.surgeW * kept }
+      return { W: first.surgeW * kept, legW: first.surgeW * kept, assumed: false }
     }
     default: {
       const legW = first.surgeW * (first.legW / first.W)
-      return { W: source.arrangement === 'split-phase' ? first.surgeW : legW, legW }
+      return {
+        W: source.arrangement === 'split-phase' ? first.surgeW : legW,
+        legW,
+        assumed: first.legW < first.W,
+      }
     }
   }
 }
