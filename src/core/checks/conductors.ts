@@ -155,18 +155,22 @@ const wireOf = (run: Run, tied: boolean): Said[] => [
   ),
 ]
 
+/** The smallest standard rating of any edition, A: what is derated below it has no breaker, rounded up or not. */
+const smallestRatingA = 10
+
 function sizeOf(run: Run, tied: boolean, own: Sized, thickened: (size: Run['size']) => Run): Said[] {
   const { result, working } = ampacityOf(run, tied, own)
-  if (result.maxBreakerA !== null && own.breakerA <= result.maxBreakerA) return []
+  const nothing = result.usableA < smallestRatingA
+  if (!nothing && result.maxBreakerA !== null && own.breakerA <= result.maxBreakerA) return []
   const thicker = conductorSizes.slice(conductorSizes.indexOf(own.size) + 1).find(size => {
-    const most = ampacityOf(run, tied, { ...own, size }).result.maxBreakerA
-    return most !== null && most >= own.breakerA
+    const { maxBreakerA: most, usableA } = ampacityOf(run, tied, { ...own, size }).result
+    return usableA >= smallestRatingA && most !== null && most >= own.breakerA
   })
   return [
     {
       id: 'wire.small',
       severity: 'stop',
-      sentence: `${run.name}: ${conductorName(own.size, own.material)}, ${carryingIn(run, tied)} current-carrying together${tied && carryingIn(run, false) < carryingIn(run, true) ? ' with both legs tied' : ''}, is good for ${quantity(result.usableA, 'A')}; its breaker is ${own.breakerA} A.`,
+      sentence: `${run.name}: ${conductorName(own.size, own.material)}, ${carryingIn(run, tied)} current-carrying together${tied && carryingIn(run, false) < carryingIn(run, true) ? ' with both legs tied' : ''}, is good for ${quantity(result.usableA, 'A')}${nothing ? ', less than any breaker protects' : ''}; its breaker is ${own.breakerA} A.`,
       why: 'The conductors overheat before the breaker opens.',
       remedy: thicker
         ? `Take ${conductorName(thicker, own.material)}, fewer in one conduit, or a smaller breaker.`

@@ -88,3 +88,20 @@ test('more conductors, or a hotter place, never raise the ampacity; a thicker wi
     ),
   )
 })
+
+test('what lasts counts at 125 % for wire and breaker, and the breaker it asks must be one that may protect the wire', () => {
+  const on = (size: string, loadA: number, continuousA: number) => {
+    const { neededA, leastBreakerA, carries } = result(ampacity, {
+      ...ten,
+      size,
+      insulationC: 75,
+      loadA,
+      continuousA,
+    })
+    return [neededA, leastBreakerA, carries]
+  }
+  // 8 + 1.25 × 20 = 33 A asks a 35 A breaker; 10 AWG may have 30 A at most (240.4(D))
+  expect(on('10', 28, 20)).toEqual([33, 35, false])
+  expect(on('8', 28, 20)).toEqual([33, 35, true])
+  expect(on('10', 28, 0)).toEqual([28, 30, true])
+})

@@ -72,6 +72,7 @@ function solve(i: Input) {
         ? standardBreakersA.find(a => a >= usableA)
         : standardBreakersA.findLast(a => a <= usableA)
   const limitA = conductorRow(i.size, i.material)?.smallConductorA[i.material] ?? Infinity
+  const maxBreakerA = standardA === undefined ? null : Math.min(standardA, limitA)
   return {
     tableA,
     ambientFactor,
@@ -79,22 +80,26 @@ function solve(i: Input) {
     deratedA,
     terminationA,
     usableA,
-    maxBreakerA: standardA === undefined ? null : Math.min(standardA, limitA),
-    ...loadOn(i, usableA, tableAtTerminals(i)),
+    maxBreakerA,
+    ...loadOn(i, usableA, maxBreakerA),
   }
 }
 
 /**
  * What the load asks: what is not continuous and 125 % of what is, of the breaker and of the conductor before it is derated;
- * derated it must still carry all of the load itself (NEC 210.19(A)(1), 210.20(A), 215.2, 215.3, 230.42).
+ * derated it must still carry all of the load itself, and the breaker that the load asks must be one that may protect it
+ * (NEC 210.19(A)(1), 210.20(A), 215.2, 215.3, 230.42, 240.4).
  */
-function loadOn({ loadA, continuousA = 0 }: Input, usableA: number, terminationA: number) {
+function loadOn(i: Input, usableA: number, maxBreakerA: number | null) {
+  const { loadA, continuousA = 0 } = i
   if (loadA === undefined) return { neededA: null, leastBreakerA: null, carries: null }
   const neededA = loadA + 0.25 * continuousA
+  const leastBreakerA = standardBreakersA.find(a => a >= neededA) ?? null
+  const protectable = leastBreakerA !== null && maxBreakerA !== null && leastBreakerA <= maxBreakerA
   return {
     neededA,
-    leastBreakerA: standardBreakersA.find(a => a >= neededA) ?? null,
-    carries: neededA <= terminationA && loadA <= usableA,
+    leastBreakerA,
+    carries: neededA <= tableAtTerminals(i) && loadA <= usableA && protectable,
   }
 }
 
@@ -159,7 +164,7 @@ export const ampacity = calculator({
       answer: `${wire} carries ${quantity(r.usableA, 'A')} here; ${breaker}.${
         r.neededA === null
           ? ''
-          : ` The load asks for ${quantity(r.neededA, 'A')}${i.continuousA ? ', what lasts at 125 %' : ''}: ${r.carries ? `it carries that, on a breaker of ${quantity(r.leastBreakerA ?? 0, 'A')} or more` : 'that is more than it carries'}.`
+          : ` The load asks for ${quantity(r.neededA, 'A')}${i.continuousA ? ', what lasts at 125 %' : ''}: ${r.carries ? `it carries that, on a breaker of ${quantity(r.leastBreakerA ?? 0, 'A')} or more` : 'that is more than it, or a breaker that may protect it, carries'}.`
       }`,
       working: {
         title: 'Ampacity',
