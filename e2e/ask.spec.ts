@@ -124,8 +124,8 @@ test('the customer’s link, from the phone: photographs, a nameplate, the utili
   await page.keyboard.press('2')
   await page.waitForURL(/panel/)
   await expect(breaker(page, '10·12 Well pump')).toBeVisible()
-  // 34 A × 240 V on top of what runs
-  await expect(page.locator('[data-line=start]')).toContainText(/needs 9,8\d\d VA/)
+  // 34 A × 120 V on L1, on top of what that leg carries: nearer its limit than the whole
+  await expect(page.locator('[data-line=start]')).toContainText(/needs 5,3\d\d VA/)
 
   // withdrawn, it opens nothing, and says the same as one that never was
   await page.keyboard.press('1')

@@ -48,7 +48,7 @@ const whyOf = (plan: Plan, trace: Trace, chance: Chance, cause: Cause, store: nu
     case 'too cold':
       return 'the battery does not work in that cold'
     case 'trip':
-      return `an overload trips the source, mostly ${tripText(plan, chance)}`
+      return `an overload ${tripsWhat(plan)}, mostly ${tripText(plan, chance)}`
     default:
       return ''
   }
@@ -118,6 +118,14 @@ function lastsSentence(plan: Plan, chance: Chance, mean: Trace): string {
 export const sureness = ({ lasts, draws }: Chance): string =>
   `From ${draws.toLocaleString('en-US')} draws: between ${outOf100(lasts.low)} and ${outOf100(lasts.high)} of 100 (95 % interval).`
 
+/** What an overload opens: the source, or first the breaker on the way where that holds less. */
+const tripsWhat = ({ limits: { breaker, held } }: Plan): string => {
+  const heldVA = breaker?.perLeg ? Math.min(...held.legVA) : held.totalVA
+  return breaker && breaker.ratedVA < heldVA
+    ? `opens the ${breaker.name} or trips the source`
+    : 'trips the source'
+}
+
 /** The commonest overload. */
 function tripText(plan: Plan, { tripKinds: [kind] }: Chance): string {
   if (!kind) return ''
@@ -129,7 +137,7 @@ function tripText(plan: Plan, { tripKinds: [kind] }: Chance): string {
 /** Overloads, in a sentence; empty where there is none. */
 export const tripSentence = (plan: Plan, chance: Chance): string =>
   chance.tripKinds.length
-    ? `In ${outOf100(chance.trips.fraction)} of 100 an overload trips the source: mostly ${tripText(plan, chance)}.`
+    ? `In ${outOf100(chance.trips.fraction)} of 100 an overload ${tripsWhat(plan)}: mostly ${tripText(plan, chance)}.`
     : ''
 
 /** The generator, in a sentence; empty without one. */

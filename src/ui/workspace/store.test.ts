@@ -1,74 +1,8 @@
-import { applyOperation } from '@/core/job/operations'
 import { circuitsOf } from '@/core/job/panels'
 import type { JobRecord } from '@/core/job/record'
 import { alderHollow } from '@/server/seeds/jobs'
+import { fakeServer } from '../test/server'
 import { createWorkspace } from './store'
-
-/** A server in a few lines: one job, revisions, and a switch that takes it away. */
-function fakeServer() {
-  const server = {
-    record: {
-      id: 'job',
-      job: alderHollow,
-      revision: 1,
-      undos: [],
-      redos: [],
-      archived: false,
-    } as JobRecord,
-    away: false,
-    refuses: '',
-    sent: 0,
-    others: { changes: 1, customersOnly: false },
-    batches: [] as string[][],
-    elsewhere(hours: number) {
-      server.record = {
-        ...server.record,
-        revision: server.record.revision + 1,
-        job: { ...server.record.job, outage: { ...server.record.job.outage, hours } },
-      }
-    },
-  }
-  global.fetch = async (_, init) => {
-    if (server.away) throw new TypeError('fetch failed')
-    if (!init?.body) return Response.json({ record: server.record, since: [] })
-    server.sent++
-    const { baseRevision, changes } = JSON.parse(String(init.body))
-    if (baseRevision !== server.record.revision)
-      return Response.json(
-        {
-          record: server.record,
-          since: [{ revision: 2, person: 'Other', sentence: 'set the outage' }],
-          others: server.others,
-          applied: [],
-        },
-        { status: 409 },
-      )
-    server.batches.push(changes.map((c: { kind: string }) => c.kind))
-    const refused = changes.find((c: { operation?: { op: string } }) => c.operation?.op === server.refuses)
-    if (refused) return Response.json({ message: 'no', faults: [], changeId: refused.id }, { status: 400 })
-    for (const change of changes) {
-      if (change.kind !== 'do') {
-        const { undos, redos, revision } = server.record
-        const ways =
-          change.kind === 'undo'
-            ? { undos: undos.slice(1), redos: ['it', ...redos] }
-            : { undos: ['it', ...undos], redos: redos.slice(1) }
-        server.record = { ...server.record, ...ways, job: alderHollow, revision: revision + 1 }
-        continue
-      }
-      const next = applyOperation(server.record.job, change.operation)
-      if (!next.ok) return Response.json({ message: 'no', faults: next.faults }, { status: 400 })
-      server.record = {
-        ...server.record,
-        job: next.value,
-        revision: server.record.revision + 1,
-        undos: ['it'],
-      }
-    }
-    return Response.json({ record: server.record })
-  }
-  return server
-}
 
 const settled = () => jest.advanceTimersByTimeAsync(30_000)
 const drop = { op: 'selectCircuit', circuitId: 'c7', picked: false } as const

@@ -1,20 +1,41 @@
 import type { Finding } from '@/core/checks/finding'
 
-/** The screens of a job in the order of the work. */
+/** The screens of a job in the order of the work, and the part of the work that each belongs to. */
 export const views = [
-  { key: 'ask', label: 'Ask', help: 'the first call, and what the customer sends' },
-  { key: 'panel', label: 'Panel', help: 'what stands in it, what must stay alive' },
-  { key: 'trace', label: 'Trace', help: 'breaker by breaker: what died?' },
-  { key: 'photos', label: 'Photos', help: 'photographs as evidence' },
-  { key: 'loads', label: 'Loads', help: 'what each circuit draws, and how that is known' },
-  { key: 'source', label: 'Source', help: 'what delivers, and how it feeds the legs' },
-  { key: 'hook-up', label: 'Hook-up', help: 'how it is connected: methods compared, path, positions, runs' },
-  { key: 'outage', label: 'Outage', help: 'how long, what is kept in reserve' },
-  { key: 'findings', label: 'Findings', help: 'what is wrong or unknown' },
-  { key: 'print', label: 'Print', help: 'the sheet for the door' },
-  { key: 'one-line', label: 'One-line', help: 'the diagram, drawn from the job' },
-  { key: 'calculations', label: 'Calculations', help: 'answers of the bench kept with this job' },
+  { key: 'ask', group: 'First call', label: 'Ask', help: 'the first call, and what the customer sends' },
+  { key: 'panel', group: 'Survey', label: 'Panel', help: 'what stands in it, what must stay alive' },
+  { key: 'trace', group: 'Survey', label: 'Trace', help: 'breaker by breaker: what died?' },
+  { key: 'photos', group: 'Survey', label: 'Photos', help: 'photographs as evidence' },
+  {
+    key: 'loads',
+    group: 'Survey',
+    label: 'Loads',
+    help: 'what each circuit draws, and how that is known',
+  },
+  { key: 'source', group: 'Design', label: 'Source', help: 'what delivers, and how it feeds the legs' },
+  {
+    key: 'hook-up',
+    group: 'Design',
+    label: 'Hook-up',
+    help: 'how it is connected: methods compared, path, positions, runs',
+  },
+  { key: 'outage', group: 'Prove', label: 'Outage', help: 'how long, what is kept in reserve' },
+  { key: 'findings', group: 'Prove', label: 'Findings', help: 'what is wrong or unknown' },
+  { key: 'print', group: 'On paper', label: 'Print', help: 'the sheet for the door' },
+  { key: 'one-line', group: 'On paper', label: 'One-line', help: 'the diagram, drawn from the job' },
+  {
+    key: 'calculations',
+    group: 'On paper',
+    label: 'Calculations',
+    help: 'answers of the bench kept with this job',
+  },
 ] as const
+
+/** The parts of the work, in order, each with its screens. */
+export const groups = [...new Set(views.map(v => v.group))].map(name => ({
+  name,
+  views: views.filter(v => v.group === name),
+}))
 
 export type ViewKey = (typeof views)[number]['key']
 

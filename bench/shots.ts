@@ -1,0 +1,92 @@
+import { chromium, type Page } from '@playwright/test'
+
+/** Every picture of docs/screenshots anew, from the demo data alone. Named here, in the order of the work. */
+const url = process.env.SPILLWAY_URL ?? 'http://127.0.0.1:4180'
+const into = 'docs/screenshots'
+const job = (n: number) => `/jobs/5a1de000-0000-4000-8000-00000000000${n}`
+const [daycare, coast, , flat] = [job(1), job(2), job(3), job(4)]
+
+interface Shot {
+  name: string
+  at: string
+  width?: number
+  height?: number
+  dark?: boolean
+  /** what is done before the picture is taken */
+  first?: (page: Page) => Promise<void>
+}
+
+const search = async (page: Page) => {
+  const desk = page.locator('section[aria-label="Search designs"]')
+  await desk.getByRole('button', { name: 'Search here' }).click()
+  await desk.getByRole('table').first().waitFor({ timeout: 60_000 })
+  await desk.getByRole('table').first().scrollIntoViewIfNeeded()
+}
+const meter = async (page: Page) => {
+  const next = page.getByRole('region', { name: 'What to measure next' })
+  await next.getByRole('button', { name: 'Refrigerator' }).click()
+  const sheet = page.getByRole('dialog', { name: /Refrigerator/ })
+  await sheet.getByRole('tab', { name: 'Meter' }).click()
+  await sheet.getByRole('button', { name: 'Simulated meter' }).click()
+  await sheet.getByRole('button', { name: 'Start the meter' }).click()
+  await sheet.getByRole('table', { name: 'What was found' }).waitFor()
+}
+const customer = async (page: Page) => {
+  const answer = await page.request.post(`${url}/api${coast}/links`, {
+    headers: { Origin: url },
+    data: { do: 'make' },
+  })
+  const { token } = await answer.json()
+  await page.goto(`${url}/for/${token}`)
+}
+const phone = { width: 390, height: 844 }
+
+const shots: Shot[] = [
+  { name: 'jobs', at: '/jobs' },
+  { name: 'ask', at: `${daycare}/ask` },
+  { name: 'panel', at: `${daycare}/panel` },
+  { name: 'phone', at: `${daycare}/panel`, ...phone },
+  { name: 'customer', at: '/jobs', ...phone, first: customer },
+  { name: 'trace', at: `${coast}/trace`, ...phone },
+  { name: 'directory', at: `${flat}/labels` },
+  { name: 'loads', at: `${daycare}/loads`, height: 1000 },
+  { name: 'meter', at: `${flat}/loads`, height: 1000, first: meter },
+  { name: 'utility', at: `${flat}/loads/utility`, height: 1100 },
+  { name: 'source', at: `${coast}/source`, height: 1100 },
+  { name: 'hookup', at: `${daycare}/hook-up`, height: 1100 },
+  { name: 'one-line', at: `${coast}/one-line`, height: 1200 },
+  { name: 'outage', at: `${coast}/outage`, height: 1180 },
+  { name: 'dark', at: `${coast}/outage`, height: 860, dark: true, first: search },
+  { name: 'findings', at: `${daycare}/findings` },
+  {
+    name: 'working',
+    at: `${daycare}/panel`,
+    first: page =>
+      page.getByRole('region', { name: 'Balance', exact: true }).getByRole('button').nth(1).click(),
+  },
+  { name: 'print', at: `${daycare}/print`, width: 900, height: 1090 },
+  { name: 'bench', at: '/bench/voltage-drop' },
+]
+
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
+})
+for (const { name, at, width = 1280, height = 800, dark, first } of shots) {
+  const context = await browser.newContext({
+    viewport: { width, height },
+    colorScheme: dark ? 'dark' : 'light',
+    reducedMotion: 'reduce',
+  })
+  const page = await context.newPage()
+  await page.goto(url + at, { waitUntil: 'networkidle' })
+  await first?.(page)
+  await page.waitForLoadState('networkidle')
+  // fonts, charts and workers have said their last word
+  await page.evaluate(() => document.fonts.ready)
+  await page.waitForTimeout(at.endsWith('/outage') && !first ? 6000 : 1500)
+  await page.screenshot({ path: `${into}/${name}.png` })
+  await context.close()
+  console.log(name)
+}
+await browser.close()

@@ -1,0 +1,34 @@
+import { render } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import type { ReactElement } from 'react'
+import type { Job } from '@/core/job/schema'
+import { alderHollow } from '@/server/seeds/jobs'
+import { ThemeRoot } from '../theme/ThemeRoot'
+import { createWorkspace, WorkspaceContext } from '../workspace/store'
+import { fakeServer } from './server'
+
+/** A piece of a job's workspace on a page of its own, with a job, a server that answers, and a person who uses it. */
+export function inWorkspace(ui: ReactElement, job: Job = alderHollow) {
+  const server = fakeServer(job)
+  const store = createWorkspace(server.record, 'Designer')
+  const shown = (piece: ReactElement) => (
+    <ThemeRoot>
+      <WorkspaceContext value={store}>{piece}</WorkspaceContext>
+    </ThemeRoot>
+  )
+  const { rerender, ...page } = render(shown(ui))
+  return {
+    ...page,
+    user: userEvent.setup(),
+    store,
+    server,
+    job: () => store.getState().job,
+    again: (piece: ReactElement) => rerender(shown(piece)),
+  }
+}
+
+/** Any piece by itself. */
+export const alone = (ui: ReactElement) => ({
+  ...render(<ThemeRoot>{ui}</ThemeRoot>),
+  user: userEvent.setup(),
+})

@@ -1,0 +1,56 @@
+/** @jest-environment jest-fixed-jsdom */
+import { act, screen, waitFor, within } from '@testing-library/react'
+import { quarryRidge } from '@/server/seeds/jobs'
+import { inWorkspace } from '../test/render'
+import { Balance } from './Balance'
+import { ConflictDialog } from './ConflictDialog'
+import { StepsNav } from './StepsNav'
+
+let path = '/jobs/job/hook-up'
+jest.mock('next/navigation', () => ({ usePathname: () => path }))
+beforeAll(() => {
+  Element.prototype.scrollIntoView = jest.fn()
+})
+
+test('the steps stand in the parts of the work; each says what is worst there, and the one at hand is told', () => {
+  inWorkspace(<StepsNav />, quarryRidge)
+  const survey = screen.getByRole('list', { name: 'Survey' })
+  expect(
+    within(survey)
+      .getAllByRole('link')
+      .map(l => l.textContent?.replace(/\d? ?(Stop|Fix|Mind|Ask)/, '')),
+  ).toEqual(['Panel', 'Trace', 'Photos', 'Loads'])
+  const here = screen.getByRole('link', { current: 'page' })
+  expect(here.textContent).toMatch(/^Hook-up.*Stop/)
+  expect(here.scrollIntoView).toHaveBeenCalled()
+})
+
+test('with another step at hand another is told', () => {
+  path = '/jobs/job/ask'
+  inWorkspace(<StepsNav />)
+  expect(screen.getByRole('link', { current: 'page' }).textContent).toMatch(/^Ask/)
+})
+
+test('the balance names what limits the output, and every line opens its working', async () => {
+  const { user, store } = inWorkspace(<Balance />)
+  const line = screen.getByText(/Output: 2,200 VA, by the Sluice 22/).closest('button')
+  if (!line) throw new Error('the line is no button')
+  await user.click(line)
+  expect(store.getState().working?.title).toBe('Whole output, running together')
+})
+
+test('somebody else saved first: both are shown, and the person’s choice is kept', async () => {
+  const { user, store, server } = inWorkspace(<ConflictDialog />)
+  expect(screen.queryByRole('dialog')).toBeNull()
+  server.elsewhere(72)
+  act(() => {
+    store.getState().act({ op: 'selectCircuit', circuitId: 'c7', picked: false })
+  })
+  const dialog = within(await screen.findByRole('dialog'))
+  expect(dialog.getByText(/Other set the outage/)).toBeTruthy()
+  expect(dialog.getByText(/dropped 7 Kitchen counter/)).toBeTruthy()
+  await user.click(dialog.getByRole('button', { name: 'Put mine on top' }))
+  await waitFor(() => expect(store.getState().pending).toEqual([]))
+  expect(store.getState().job.outage.hours).toBe(72)
+  expect(screen.queryByText(/changed elsewhere/)).toBeNull()
+})
