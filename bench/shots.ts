@@ -20,7 +20,7 @@ const search = async (page: Page) => {
   const desk = page.locator('section[aria-label="Search designs"]')
   await desk.getByRole('button', { name: 'Search here' }).click()
   await desk.getByRole('table').first().waitFor({ timeout: 60_000 })
-  await desk.getByRole('table').first().scrollIntoViewIfNeeded()
+  await desk.evaluate(e => e.scrollIntoView({ block: 'start' }))
 }
 const meter = async (page: Page) => {
   const next = page.getByRole('region', { name: 'What to measure next' })
@@ -68,25 +68,29 @@ const shots: Shot[] = [
   { name: 'bench', at: '/bench/voltage-drop' },
 ]
 
-const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
-  args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
-})
-for (const { name, at, width = 1280, height = 800, dark, first } of shots) {
-  const context = await browser.newContext({
-    viewport: { width, height },
-    colorScheme: dark ? 'dark' : 'light',
-    reducedMotion: 'reduce',
+async function take() {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
   })
-  const page = await context.newPage()
-  await page.goto(url + at, { waitUntil: 'networkidle' })
-  await first?.(page)
-  await page.waitForLoadState('networkidle')
-  // fonts, charts and workers have said their last word
-  await page.evaluate(() => document.fonts.ready)
-  await page.waitForTimeout(at.endsWith('/outage') && !first ? 6000 : 1500)
-  await page.screenshot({ path: `${into}/${name}.png` })
-  await context.close()
-  console.log(name)
+  for (const { name, at, width = 1280, height = 800, dark, first } of shots) {
+    const context = await browser.newContext({
+      viewport: { width, height },
+      colorScheme: dark ? 'dark' : 'light',
+      reducedMotion: 'reduce',
+    })
+    const page = await context.newPage()
+    await page.goto(url + at, { waitUntil: 'networkidle' })
+    await first?.(page)
+    await page.waitForLoadState('networkidle')
+    // fonts, charts and workers have said their last word
+    await page.evaluate(() => document.fonts.ready)
+    await page.waitForTimeout(at.endsWith('/outage') && !first ? 6000 : 1500)
+    await page.screenshot({ path: `${into}/${name}.png` })
+    await context.close()
+    console.log(name)
+  }
+  await browser.close()
 }
-await browser.close()
+
+void take()
