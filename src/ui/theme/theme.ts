@@ -1,5 +1,6 @@
 'use client'
 import { createTheme } from '@mui/material/styles'
+import { text, tokens } from './tokens'
 
 declare module '@mui/material/styles' {
   interface Palette {
@@ -46,10 +47,11 @@ export const theme = createTheme({
   typography: {
     fontFamily,
     fontSize: 14,
-    body1: { fontSize: '0.94rem' },
-    h1: { fontSize: '1.45rem', fontWeight: 700, letterSpacing: '-0.01em' },
-    h2: { fontSize: '1.1rem', fontWeight: 700 },
-    h3: { fontSize: '0.98rem', fontWeight: 700 },
+    body1: { fontSize: text.body },
+    h1: { fontSize: text.title, fontWeight: 700, letterSpacing: '-0.01em' },
+    h2: { fontSize: text.lead, fontWeight: 700 },
+    h3: { fontSize: text.body, fontWeight: 700 },
+    caption: { fontSize: text.small },
     button: { textTransform: 'none', fontWeight: 600 },
   },
   shape: { borderRadius: 6 },
@@ -59,7 +61,10 @@ export const theme = createTheme({
     MuiTextField: { defaultProps: { size: 'small', fullWidth: true } },
     MuiCssBaseline: {
       styleOverrides: {
+        ':root': tokens,
         body: { fontVariantNumeric: 'tabular-nums' },
+        // only where nothing else says how a link looks
+        ':where(a:not([class]))': { color: 'var(--mui-palette-primary-main)' },
         ':focus-visible': { outline: '3px solid var(--mui-palette-primary-main)', outlineOffset: 2 },
         '@media (prefers-reduced-motion: reduce)': {
           '*': { transition: 'none !important', animation: 'none !important' },
