@@ -1,0 +1,267 @@
+import { randomUUID } from 'node:crypto'
+import sharp from 'sharp'
+import { usualLabour } from '@/core/hookup/labour'
+import { closeDb, DatabaseAway, db } from '@/server/db/connection'
+import { createJob } from '@/server/jobs/repository'
+import type { Actor } from '@/server/people/types'
+import { alderHollow } from '@/server/seeds/jobs'
+import * as equipmentExport from './equipment/export/route'
+import * as equipment from './equipment/route'
+import * as file from './files/[fileId]/route'
+import * as link from './for/[token]/route'
+import * as archive from './jobs/[id]/archive/route'
+import * as changes from './jobs/[id]/changes/route'
+import * as directory from './jobs/[id]/directory/route'
+import * as drawing from './jobs/[id]/drawing/route'
+import * as duplicate from './jobs/[id]/duplicate/route'
+import * as jobExport from './jobs/[id]/export/route'
+import * as intervals from './jobs/[id]/interval-data/route'
+import * as links from './jobs/[id]/links/route'
+import * as logs from './jobs/[id]/logs/route'
+import * as oneLine from './jobs/[id]/one-line/route'
+import * as photos from './jobs/[id]/photos/route'
+import * as job from './jobs/[id]/route'
+import * as search from './jobs/[id]/search/route'
+import * as meter from './jobs/[id]/simulated-meter/route'
+import * as jobImport from './jobs/import/route'
+import * as jobs from './jobs/route'
+import * as labour from './labour/route'
+import * as loads from './loads/route'
+import * as photo from './photos/[photoId]/route'
+import * as solver from './solver/route'
+
+let acting: () => Promise<Actor>
+jest.mock('@/server/people/actor', () => ({ currentActor: () => acting() }))
+
+type Handler = (request: Request, context: never) => Promise<Response>
+interface Door {
+  /** its address, where `:job` stands for a job of the firm */
+  at: string
+  route: { GET?: Handler; POST?: Handler }
+  /** what is sent; a door without it is read */
+  sends?: unknown
+  /** what cannot be taken in its place, and how that is told: the status and the words */
+  cannot?: [sent: unknown, status: number, words: RegExp][]
+  /** the answer to what is good, as text */
+  says: RegExp
+  /** more of the address than the job */
+  params?: Record<string, string>
+}
+
+const someone = randomUUID()
+const step = { id: randomUUID(), kind: 'do', operation: { op: 'setOutage', facts: { hours: 31 } } }
+const csv = 'time,watts\n2026-01-01 00:00,100\n'
+const notJson: [unknown, number, RegExp] = ['{"half', 400, /not whole JSON/]
+
+const ofJob: Door[] = [
+  { at: '/jobs/:job', route: job, says: /"revision":1/ },
+  {
+    at: '/jobs/:job/changes',
+    route: changes,
+    sends: { baseRevision: 1, changes: [step] },
+    cannot: [
+      notJson,
+      [{ baseRevision: 1, changes: [] }, 400, /changes/],
+      [{ baseRevision: 9, changes: [step] }, 409, /Someone else/],
+    ],
+    says: /"hours":31/,
+  },
+  {
+    at: '/jobs/:job/archive',
+    route: archive,
+    sends: { archived: true },
+    cannot: [notJson, [{ archived: 'yes' }, 400, /archived/]],
+    says: /true/,
+  },
+  { at: '/jobs/:job/duplicate', route: duplicate, sends: {}, says: /"id"/ },
+  { at: '/jobs/:job/export', route: jobExport, says: /"formatVersion"/ },
+  { at: '/jobs/:job/directory', route: directory, says: /position/i },
+  { at: '/jobs/:job/drawing', route: drawing, says: /<svg/ },
+  { at: '/jobs/:job/one-line', route: oneLine, says: /<svg/ },
+  {
+    at: '/jobs/:job/links',
+    route: links,
+    sends: { do: 'make' },
+    cannot: [
+      notJson,
+      [{ do: 'steal' }, 400, /do/],
+      [{ do: 'withdraw', linkId: someone }, 404, /no such link/],
+    ],
+    says: /"token"/,
+  },
+  {
+    at: '/jobs/:job/logs?name=fridge.csv',
+    route: logs,
+    sends: Buffer.from(csv),
+    cannot: [[Buffer.from('%PDF-1.7'), 415, /PDF|table|text/i]],
+    says: /"id"/,
+  },
+  {
+    at: '/jobs/:job/photos',
+    route: photos,
+    sends: Buffer.alloc(0),
+    cannot: [[Buffer.from('%PDF-1.7'), 415, /PDF/]],
+    says: /"width":40/,
+  },
+  {
+    at: '/jobs/:job/search',
+    route: search,
+    sends: { act: 'cancel' },
+    cannot: [notJson, [{ act: 'start' }, 400, /wishes/]],
+    says: /null/,
+  },
+  { at: '/jobs/:job/interval-data', route: intervals, says: /"series":\[\]/ },
+  {
+    at: `/jobs/:job/simulated-meter?circuit=none&load=none&hours=1&stepS=60&speed=0`,
+    route: meter,
+    says: /no longer in the job/,
+  },
+]
+const ofFirm: Door[] = [
+  { at: '/jobs?q=alder', route: jobs, says: /Alder/ },
+  {
+    at: '/jobs',
+    route: { POST: jobs.POST },
+    sends: { title: 'Mill', place: '', spaces: 20, mainA: 100 },
+    cannot: [notJson, [{ title: '', place: '', spaces: 7, mainA: 1 }, 400, /title.*spaces.*mainA/]],
+    says: /"id"/,
+  },
+  {
+    at: '/jobs/import',
+    route: jobImport,
+    sends: alderHollow,
+    cannot: [[{ formatVersion: 99 }, 400, /formatVersion/]],
+    says: /"id"/,
+  },
+  {
+    at: '/labour',
+    route: labour,
+    sends: { labour: usualLabour, version: 0 },
+    cannot: [notJson, [{ labour: usualLabour, version: 9 }, 409, /Somebody else/]],
+    says: /"version":1/,
+  },
+  { at: '/loads', route: loads, says: /"loads"/ },
+  {
+    at: '/loads',
+    route: { POST: loads.POST },
+    sends: { act: 'drop', id: 'none', version: 0 },
+    cannot: [notJson, [{ act: 'put', typical: {}, version: 0 }, 400, /typical/]],
+    says: /meanwhile|"loads"/,
+  },
+  {
+    at: '/equipment',
+    route: { POST: equipment.POST },
+    sends: { act: 'import', format: 'json', text: '[]' },
+    cannot: [
+      notJson,
+      [{ act: 'import', format: 'csv', text: 'a,b\n1,2' }, 422, /put these right/],
+      [{ act: 'retire', id: 'none', from: 1 }, 404, /no longer/],
+      [{ act: 'stock', key: 'none', count: 1 }, 404, /no longer/],
+    ],
+    says: /"equipment"|put these right/,
+  },
+  { at: '/equipment', route: { GET: equipment.GET }, says: /"equipment":\[\]/ },
+  { at: '/equipment/export', route: equipmentExport, says: /id/ },
+  { at: '/files/x', route: file, params: { fileId: someone }, says: /not kept here/ },
+  { at: '/photos/x', route: photo, params: { photoId: 'no id' }, says: /not kept here/ },
+  { at: '/solver', route: solver, says: /asm/ },
+]
+const doors = [...ofJob, ...ofFirm].map(
+  door => [`${door.sends === undefined ? 'GET' : 'POST'} ${door.at}`, door] as const,
+)
+const doorsOfJob = ofJob.map(door => [door.at, door] as const)
+
+let own: Actor
+let other: Actor
+let jobId: string
+const firm = async () => {
+  const actor: Actor = { firmId: randomUUID(), personId: randomUUID(), label: 'Tester', role: 'designer' }
+  await db()('firm').insert({ id: actor.firmId, slug: actor.firmId, name: 'Test firm' })
+  await db()('person').insert({
+    id: actor.personId,
+    firm_id: actor.firmId,
+    label: 'Tester',
+    role: 'designer',
+  })
+  return { ...actor, firm: 'Test firm', zone: 'America/New_York' }
+}
+beforeAll(async () => {
+  const picture = sharp({ create: { width: 40, height: 30, channels: 3, background: '#887766' } })
+  const door = ofJob.find(d => d.route === photos)
+  if (door) door.sends = await picture.png().toBuffer()
+})
+beforeEach(async () => {
+  ;[own, other] = [await firm(), await firm()]
+  jobId = await createJob(own, alderHollow, 'opened', new Date())
+  acting = async () => own
+})
+afterAll(closeDb)
+
+const here = { origin: 'http://here.test', host: 'here.test' }
+/** The answer of a door: its status, its words, and whether anything was kept of it on the way. */
+async function through(door: Door, { sends = door.sends, headers = here, id = jobId }: Sent = {}) {
+  const url = `http://here.test/api${door.at.replace(':job', id)}`
+  const bytes = Buffer.isBuffer(sends)
+  const body = bytes || typeof sends === 'string' ? sends : JSON.stringify(sends)
+  const kind = { 'content-type': bytes ? 'application/octet-stream' : 'application/json' }
+  const request =
+    sends === undefined
+      ? new Request(url)
+      : new Request(url, { method: 'POST', headers: { ...kind, ...headers }, body: body as BodyInit })
+  const handler = sends === undefined ? door.route.GET : door.route.POST
+  const response = await (handler as Handler)(request, {
+    params: Promise.resolve({ id, ...door.params }),
+  } as never)
+  return {
+    status: response.status,
+    words: await response.text(),
+    kept: response.headers.get('cache-control'),
+  }
+}
+interface Sent {
+  sends?: unknown
+  headers?: Record<string, string>
+  id?: string
+}
+
+test.each(doors)('%s answers what is good, and tells what is not', async (_, door) => {
+  const good = await through(door)
+  expect(good.words).toMatch(door.says)
+  expect(good.status).toBeLessThan(500)
+  if (door.route !== solver) expect(good.kept).toBe('no-store')
+  for (const [sends, status, words] of door.cannot ?? []) {
+    const bad = await through(door, { sends })
+    expect([bad.status, bad.words]).toEqual([status, expect.stringMatching(words)])
+  }
+})
+
+test.each(doorsOfJob)('%s opens for its own firm alone; what is no id is no job', async (_, door) => {
+  expect(await through(door, { id: 'no-id' })).toMatchObject({ status: 404 })
+  expect(await through(door, { id: someone })).toMatchObject({ status: 404 })
+  acting = async () => other
+  expect(await through(door)).toMatchObject({ status: 404, words: expect.stringMatching(/no such job/) })
+})
+
+test.each(doors)('%s says that the database is away, and takes no write of another site', async (_, door) => {
+  if (door.sends !== undefined) {
+    const elsewhere = { origin: 'http://elsewhere.test', host: 'here.test' }
+    expect(await through(door, { headers: elsewhere })).toMatchObject({ status: 403 })
+    const huge = { ...here, 'content-length': '999999999' }
+    if (door.route !== duplicate)
+      expect(await through(door, { headers: huge })).toMatchObject({ status: 413 })
+  }
+  if (door.route === solver || door.route === photo) return
+  acting = () => Promise.reject(new DatabaseAway('away'))
+  expect(await through(door)).toMatchObject({
+    status: 503,
+    words: expect.stringMatching(/nothing was written/),
+  })
+})
+
+test('a token that nobody made opens nothing', async () => {
+  const door: Door = { at: '/for/x', route: link as Door['route'], params: { token: 'x' }, says: /./ }
+  expect(await through(door)).toMatchObject({ status: 404 })
+  expect(await through({ ...door, sends: { key: 'photo:wall', unknown: true } })).toMatchObject({
+    status: 404,
+  })
+})
