@@ -3,7 +3,7 @@ import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import TextField from '@mui/material/TextField'
 import { FileDown, FileUp, Plus } from 'lucide-react'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { type Equipment, type EquipmentKind, equipmentKinds, kindIds, kindName } from '@/core/equipment'
 import { equipmentFields, findEquipment, headlineOf } from '@/core/equipment/sheet'
 import type { Fault } from '@/core/outcome'
@@ -11,6 +11,7 @@ import { expansionKey, type Stock } from '@/core/search/stock'
 import { plural, quantity, sentenceStart } from '@/core/units/format'
 import { Choice } from '../common/Choice'
 import { FactsDialog } from '../common/FactsDialog'
+import { FileButton } from '../common/FileButton'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { Compared } from './Compared'
 import styles from './Equipment.module.css'
@@ -37,7 +38,6 @@ export function EquipmentScreen({
   const [open, setOpen] = useState<Open>(null)
   const [trouble, setTrouble] = useState<{ message: string; faults: Fault[] } | null>(null)
   const [said, setSaid] = useState('')
-  const file = useRef<HTMLInputElement>(null)
   const found = findEquipment(items, asked).filter(i => kind === 'all' || i.kind === kind)
   const compared = items.filter(i => chosen.includes(i.id))
   const read = async (picked: File) => {
@@ -85,21 +85,14 @@ export function EquipmentScreen({
           >
             New {kind === 'all' ? 'station' : kindName[kind]}
           </Button>
-          <Button startIcon={<FileUp size={18} aria-hidden />} onClick={() => file.current?.click()}>
-            Read CSV or JSON
-          </Button>
-          <input
-            ref={file}
-            type="file"
-            hidden
-            aria-label="Catalogue file"
+          <FileButton
+            what="Catalogue file"
             accept=".csv,.json,text/csv,application/json"
-            onChange={e => {
-              const [picked] = e.target.files ?? []
-              if (picked) void read(picked)
-              e.target.value = ''
-            }}
-          />
+            startIcon={<FileUp size={18} aria-hidden />}
+            onFiles={([picked]) => read(picked)}
+          >
+            Read CSV or JSON
+          </FileButton>
           <Button startIcon={<FileDown size={18} aria-hidden />} href="/api/equipment/export">
             CSV
           </Button>

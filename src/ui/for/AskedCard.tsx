@@ -1,12 +1,13 @@
 'use client'
 import Button from '@mui/material/Button'
 import { Camera, Check, FileUp } from 'lucide-react'
-import { type FormEvent, useId, useRef, useState } from 'react'
+import { type FormEvent, useId, useState } from 'react'
 import { plateSchema } from '@/core/ask/evidence'
 import type { Answered, AskedOfCustomer } from '@/core/ask/sent'
 import { parseWith } from '@/core/outcome'
 import { typedNumber } from '@/core/typed-number'
 import { call, faultLine, largestSent, upload } from '../api'
+import { FileButton, pictures } from '../common/FileButton'
 import styles from './CustomerPage.module.css'
 
 interface Props {
@@ -34,13 +35,10 @@ export function AskedCard({ token, asked, onSent }: Props) {
   const [problem, setProblem] = useState<string | null>(null)
   const [share, setShare] = useState<number | null>(null)
   const [typing, setTyping] = useState(false)
-  const photos = useRef<HTMLInputElement>(null)
-  const files = useRef<HTMLInputElement>(null)
   const name = useId()
   const at = `/api/for/${token}`
 
-  const sendFiles = async (list: FileList | null, what: 'photo' | 'file') => {
-    const chosen = [...(list ?? [])]
+  const sendFiles = async (chosen: File[], what: 'photo' | 'file') => {
     const problems: string[] = []
     setProblem(null)
     for (const [n, file] of chosen.entries()) {
@@ -96,23 +94,28 @@ export function AskedCard({ token, asked, onSent }: Props) {
       {asked.state !== 'enough' && (
         <div className={styles.ways}>
           {asked.wants === 'file' ? (
-            <Button
+            <FileButton
+              what={`File: ${asked.title}`}
+              accept=".xml,.csv,text/xml,application/xml,text/csv"
               variant="contained"
               disabled={busy}
               startIcon={<FileUp size={20} aria-hidden />}
-              onClick={() => files.current?.click()}
+              onFiles={chosen => sendFiles(chosen, 'file')}
             >
               Send the file
-            </Button>
+            </FileButton>
           ) : (
-            <Button
+            <FileButton
+              what={`Photograph: ${asked.title}`}
+              accept={pictures}
+              multiple
               variant="contained"
               disabled={busy}
               startIcon={<Camera size={20} aria-hidden />}
-              onClick={() => photos.current?.click()}
+              onFiles={chosen => sendFiles(chosen, 'photo')}
             >
               {asked.photos.length ? 'Another photograph' : 'Take or choose a photograph'}
-            </Button>
+            </FileButton>
           )}
           {!typing && asked.wants !== 'file' && (
             <Button disabled={busy} variant="outlined" onClick={() => setTyping(true)}>
@@ -122,31 +125,6 @@ export function AskedCard({ token, asked, onSent }: Props) {
           <Button disabled={busy} onClick={() => void sendAnswer({ unknown: true })}>
             I don’t know
           </Button>
-          <input
-            ref={photos}
-            type="file"
-            accept="image/jpeg,image/png,image/webp"
-            multiple
-            hidden
-            aria-label={`Photograph: ${asked.title}`}
-            onChange={e => {
-              void sendFiles(e.target.files, 'photo').then(() => {
-                if (photos.current) photos.current.value = ''
-              })
-            }}
-          />
-          <input
-            ref={files}
-            type="file"
-            accept=".xml,.csv,text/xml,application/xml,text/csv"
-            hidden
-            aria-label={`File: ${asked.title}`}
-            onChange={e => {
-              void sendFiles(e.target.files, 'file').then(() => {
-                if (files.current) files.current.value = ''
-              })
-            }}
-          />
         </div>
       )}
       {typing && (

@@ -10,6 +10,7 @@ import { useEffect, useRef, useState } from 'react'
 import type { JobListRow } from '@/core/job/record'
 import { plural } from '@/core/units/format'
 import { call, faultLine } from '../api'
+import { FileButton } from '../common/FileButton'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { type ListAddress, listAddress } from './address'
 import styles from './JobsScreen.module.css'
@@ -114,9 +115,7 @@ function SearchField({ address }: { address: ListAddress }) {
 function ImportButton() {
   const router = useRouter()
   const [problems, setProblems] = useState<string[]>([])
-  const chooser = useRef<HTMLInputElement>(null)
-  const take = async (file: File | undefined) => {
-    if (!file) return
+  const take = async (file: File) => {
     if (file.size > 2_000_000)
       return setProblems([
         `${file.name} is ${(file.size / 1e6).toFixed(0)} MB: a job document is never larger than 2 MB.`,
@@ -127,23 +126,15 @@ function ImportButton() {
   }
   return (
     <>
-      <Button
+      <FileButton
+        what="Job file"
+        accept=".json,application/json"
         variant="outlined"
         startIcon={<FileUp size={18} aria-hidden />}
-        onClick={() => chooser.current?.click()}
+        onFiles={([file]) => take(file)}
       >
         Open a job file
-      </Button>
-      <input
-        ref={chooser}
-        type="file"
-        accept=".json,application/json"
-        hidden
-        onChange={e => {
-          void take(e.target.files?.[0])
-          e.target.value = ''
-        }}
-      />
+      </FileButton>
       {problems.length > 0 && (
         <Alert severity="error" onClose={() => setProblems([])} className={styles.problem}>
           {problems.map(p => (

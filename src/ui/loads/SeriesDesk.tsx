@@ -1,12 +1,13 @@
 'use client'
 import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 import { type Guess, guessMeterFormat, type MeterFormat } from '@/core/formats/meter-csv'
 import type { LoadRow } from '@/core/job/loads-overview'
 import type { Log } from '@/core/loads/log'
 import type { Fault } from '@/core/outcome'
 import { call, faultLine, upload } from '../api'
+import { FileButton } from '../common/FileButton'
 import { useWorkspace } from '../workspace/store'
 import { ColumnsForm } from './ColumnsForm'
 import { FormField, numberTyped } from './fields'
@@ -136,7 +137,6 @@ function FileChoice({
   onProblem: (problem: string) => void
 }) {
   const [kept, setKept] = useState<Kept[]>([])
-  const input = useRef<HTMLInputElement>(null)
   useEffect(() => {
     void call<{ files: Kept[] }>(`/api/jobs/${id}/logs`, 'GET').then(answer => {
       if (answer.ok) setKept(answer.data.files)
@@ -150,21 +150,14 @@ function FileChoice({
   return (
     <>
       <div className={styles.tools}>
-        <input
-          ref={input}
-          type="file"
-          hidden
+        <FileButton
+          what="File of readings"
           accept=".csv,.txt,.tsv,text/csv,text/plain"
-          aria-label="File of readings"
-          onChange={e => {
-            const [file] = e.target.files ?? []
-            if (file) void onOpen(file.name, file, false)
-            e.target.value = ''
-          }}
-        />
-        <Button variant="outlined" onClick={() => input.current?.click()}>
+          variant="outlined"
+          onFiles={([file]) => onOpen(file.name, file, false)}
+        >
           Choose a file
-        </Button>
+        </FileButton>
         <span className={styles.quiet}>
           a table with a time and W, A or a counter of Wh; it is read on this device
         </span>

@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
 import dynamic from 'next/dynamic'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import { requestsOf } from '@/core/ask/requests'
 import { type Zone, zoneNames } from '@/core/formats/interval-csv'
 import { circuitNeeds } from '@/core/job/needs'
@@ -11,6 +11,7 @@ import type { Summed } from '@/core/loads/utility-year'
 import { plural, quantity } from '@/core/units/format'
 import { call, upload } from '../api'
 import { Choice } from '../common/Choice'
+import { FileButton } from '../common/FileButton'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
 import styles from './Loads.module.css'
@@ -44,7 +45,6 @@ export function UtilityView() {
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState<{ what: string; share: number | null } | null>(null)
   const [zone, setZone] = useState<Zone>('Eastern')
-  const input = useRef<HTMLInputElement>(null)
 
   const load = useCallback(async () => {
     const answer = await call<{ series: Kept[] }>(`/api/jobs/${id}/interval-data`, 'GET')
@@ -98,21 +98,15 @@ export function UtilityView() {
       </div>
       <section className={styles.card} aria-label="Bring it in">
         <div className={styles.tools}>
-          <input
-            ref={input}
-            type="file"
-            hidden
+          <FileButton
+            what="File of the utility"
             accept=".xml,.csv,.txt,text/csv,text/xml,application/xml"
-            aria-label="File of the utility"
-            onChange={e => {
-              const [file] = e.target.files ?? []
-              if (file) choose(file)
-              e.target.value = ''
-            }}
-          />
-          <Button variant="contained" disabled={busy !== null} onClick={() => input.current?.click()}>
+            variant="contained"
+            disabled={busy !== null}
+            onFiles={([file]) => choose(file)}
+          >
             Choose a file
-          </Button>
+          </FileButton>
           {sent && !kept?.some(k => k.name === sent.name) && (
             <Button
               variant="outlined"

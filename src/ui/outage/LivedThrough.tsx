@@ -1,12 +1,13 @@
 'use client'
 import Button from '@mui/material/Button'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import { methodOf } from '@/core/hookup/method'
 import { outageSchema } from '@/core/job/schema'
 import { type Shedding, sheddingPolicies, usualShedding } from '@/core/outage/shedding'
 import { within } from '@/core/quantity'
 import { Choice } from '../common/Choice'
 import { EditField, readNumber } from '../common/EditField'
+import { FileButton } from '../common/FileButton'
 import { useWorkspace } from '../workspace/store'
 import styles from './Outage.module.css'
 import { useWeatherFile } from './useWeatherFile'
@@ -58,11 +59,9 @@ export function LivedThrough() {
   ) => act({ op: 'setOutage', facts, ...(clear && { clear }) })
   const shedding: Shedding = outage.shedding ?? { policy: sheds ? 'by tier' : 'none' }
   const shed = (facts: Partial<Shedding>) => set({ shedding: { ...shedding, ...facts } })
-  const file = useRef<HTMLInputElement>(null)
   const [said, setSaid] = useState<string | null>(null)
   const { read, busy } = useWeatherFile()
-  const take = async (chosen: File | undefined) => {
-    if (!chosen) return
+  const take = async (chosen: File) => {
     const got = await read(chosen)
     if (!got.ok) return setSaid(got.message)
     const faults = set({ weather: got.year })
@@ -162,9 +161,14 @@ export function LivedThrough() {
             Weather: {outage.weather ? outage.weather.name : 'by latitude and season, in closed form'}
           </strong>
           <div className={styles.usual}>
-            <Button variant="outlined" onClick={() => file.current?.click()}>
+            <FileButton
+              what="Weather file, EPW or CSV"
+              accept=".epw,.csv,.txt"
+              variant="outlined"
+              onFiles={([chosen]) => take(chosen)}
+            >
               {busy ? 'Reading…' : 'Read a weather file'}
-            </Button>
+            </FileButton>
             {outage.weather && (
               <Button
                 variant="outlined"
@@ -177,17 +181,6 @@ export function LivedThrough() {
               </Button>
             )}
           </div>
-          <input
-            ref={file}
-            type="file"
-            accept=".epw,.csv,.txt"
-            hidden
-            aria-label="Weather file, EPW or CSV"
-            onChange={e => {
-              void take(e.target.files?.[0])
-              e.target.value = ''
-            }}
-          />
           <p className={styles.help} role={said ? 'status' : undefined}>
             {said ?? 'A year by the hour, EPW or CSV with temperature and sun on the flat'}
           </p>

@@ -6,6 +6,7 @@ import { X } from 'lucide-react'
 import { type FormEvent, useRef, useState } from 'react'
 import { type Entered, enter, entryExamples, type Read, readEntry, type Waiting } from '@/core/panel/entry'
 import { plural, together } from '@/core/units/format'
+import { FileButton } from '../common/FileButton'
 import { useWorkspace, useWorkspaceStore } from '../workspace/store'
 import styles from './EnterBreakers.module.css'
 
@@ -21,7 +22,6 @@ export function EnterBreakers({ panelId, onClose }: { panelId: string; onClose: 
   const [refused, setRefused] = useState<Entered['refused']>([])
   const waiting = useRef<Waiting[]>([])
   const field = useRef<HTMLInputElement>(null)
-  const chooser = useRef<HTMLInputElement>(null)
 
   /** Enters what was read, as one change; what was refused comes back. */
   const put = (reads: readonly Read[]): Entered['refused'] => {
@@ -56,8 +56,7 @@ export function EnterBreakers({ panelId, onClose }: { panelId: string; onClose: 
     const { readDirectory } = await import('@/core/formats/directory')
     setRefused(put(readDirectory(all)))
   }
-  const takeFile = async (file: File | undefined) => {
-    if (!file) return
+  const takeFile = async (file: File) => {
     if (file.size > largestFile)
       return setProblem(`${file.name} is larger than ${largestFile / 1e6} MB: that is no panel directory`)
     await takeAll(await file.text())
@@ -97,25 +96,20 @@ export function EnterBreakers({ panelId, onClose }: { panelId: string; onClose: 
             formHelperText: { role: 'status' },
           }}
         />
-        <Button variant="outlined" onClick={() => chooser.current?.click()}>
+        <FileButton
+          what="Panel directory"
+          accept=".csv,.txt,text/csv,text/plain"
+          variant="outlined"
+          onFiles={([file]) => takeFile(file)}
+        >
           From a file
-        </Button>
+        </FileButton>
         <Button variant="outlined" href={`/api/jobs/${id}/directory?panel=${encodeURIComponent(panelId)}`}>
           Save as CSV
         </Button>
         <IconButton aria-label="Close the entry" onClick={onClose}>
           <X size={18} aria-hidden />
         </IconButton>
-        <input
-          ref={chooser}
-          type="file"
-          accept=".csv,.txt,text/csv,text/plain"
-          hidden
-          onChange={e => {
-            void takeFile(e.target.files?.[0])
-            e.target.value = ''
-          }}
-        />
       </form>
       <dl>
         {entryExamples.map(([line, means]) => (

@@ -1,11 +1,11 @@
 'use client'
-import Button from '@mui/material/Button'
 import { ImagePlus } from 'lucide-react'
 import dynamic from 'next/dynamic'
-import { type DragEvent, useEffect, useRef, useState } from 'react'
+import { type DragEvent, useEffect, useState } from 'react'
 import type { About, Photo } from '@/core/ask/evidence'
 import { aboutText } from '@/core/job/about'
 import { largestSent, upload } from '../api'
+import { FileButton, pictures } from '../common/FileButton'
 import { today } from '../common/today'
 import { shownPanel, useWorkspace } from '../workspace/store'
 import styles from './PhotosView.module.css'
@@ -22,17 +22,16 @@ export function PhotosView() {
   const [openId, setOpenId] = useState<string | null>(null)
   const [sending, setSending] = useState<string | null>(null)
   const [problems, setProblems] = useState<string[]>([])
-  const chooser = useRef<HTMLInputElement>(null)
   const { photos } = job
   const open = photos.find(p => p.id === openId) ?? photos[0]
   useEffect(() => {
     if (location.hash) setOpenId(location.hash.slice(1))
   }, [])
 
-  const take = async (files: FileList | null) => {
+  const take = async (files: Iterable<File>) => {
     const refused: string[] = []
     setProblems([])
-    for (const file of files ?? []) {
+    for (const file of files) {
       if (file.size > largestSent) {
         refused.push(`${file.name} is larger than ${largestSent / 1e6} MB: send a smaller copy.`)
         continue
@@ -67,27 +66,17 @@ export function PhotosView() {
     <div className={styles.view} onDrop={onDrop} onDragOver={event => event.preventDefault()}>
       <div className={styles.head}>
         <h1>Photographs</h1>
-        <Button
+        <FileButton
+          what="Photographs to add"
+          accept={pictures}
+          multiple
           variant="outlined"
           startIcon={<ImagePlus size={19} aria-hidden />}
           disabled={sending !== null}
-          onClick={() => chooser.current?.click()}
+          onFiles={take}
         >
           {sending ? `Sending ${sending}` : 'Add photographs'}
-        </Button>
-        <input
-          ref={chooser}
-          type="file"
-          accept="image/jpeg,image/png,image/webp"
-          multiple
-          hidden
-          aria-label="Photographs to add"
-          onChange={e => {
-            void take(e.target.files).then(() => {
-              if (chooser.current) chooser.current.value = ''
-            })
-          }}
-        />
+        </FileButton>
       </div>
       {problems.length > 0 && (
         <div className={styles.problems} role="alert">

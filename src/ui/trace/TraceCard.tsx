@@ -2,10 +2,11 @@
 import Button from '@mui/material/Button'
 import TextField from '@mui/material/TextField'
 import { Camera } from 'lucide-react'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useState } from 'react'
 import { feedOf, positionText } from '@/core/panel/positions'
 import { type Circuit, type Panel, tracedSchema } from '@/core/panel/schema'
 import { largestSent } from '../api'
+import { FileButton, pictures } from '../common/FileButton'
 import { today } from '../common/today'
 import { useWorkspace } from '../workspace/store'
 import { keepPhoto } from './offline'
@@ -30,7 +31,6 @@ export function TraceCard({ panel, circuit, onDone, onPhoto }: Props) {
   const [offAt, setOffAt] = useState<number | null>(null)
   const [seconds, setSeconds] = useState(0)
   const [problem, setProblem] = useState<string | null>(null)
-  const chooser = useRef<HTMLInputElement>(null)
   useEffect(() => {
     if (offAt === null) return
     const timer = setInterval(() => setSeconds(Math.round((Date.now() - offAt) / 1000)), 1000)
@@ -56,8 +56,7 @@ export function TraceCard({ panel, circuit, onDone, onPhoto }: Props) {
     say(`${positionText(panel, circuit)} written down. Switch it on again.`)
     onDone()
   }
-  const takePhoto = async (file: File | undefined) => {
-    if (!file) return
+  const takePhoto = async (file: File) => {
     if (file.size > largestSent) return setProblem(`${file.name} is larger than ${largestSent / 1e6} MB`)
     const name = `${positionText(panel, circuit)} ${circuit.label || 'unlabelled'}, traced`.slice(0, 80)
     await keepPhoto(id, crypto.randomUUID(), { blob: file, circuitId: circuit.id, name })
@@ -124,23 +123,17 @@ export function TraceCard({ panel, circuit, onDone, onPhoto }: Props) {
         </Button>
       </div>
       <div className={styles.more}>
-        <Button startIcon={<Camera size={20} aria-hidden />} onClick={() => chooser.current?.click()}>
+        <FileButton
+          what="Photograph of this circuit"
+          accept={pictures}
+          camera
+          startIcon={<Camera size={20} aria-hidden />}
+          onFiles={([file]) => takePhoto(file)}
+        >
           Photograph
-        </Button>
+        </FileButton>
         <Button onClick={onDone}>Later</Button>
       </div>
-      <input
-        ref={chooser}
-        type="file"
-        accept="image/jpeg,image/png,image/webp"
-        capture="environment"
-        hidden
-        aria-label="Photograph of this circuit"
-        onChange={e => {
-          void takePhoto(e.target.files?.[0])
-          e.target.value = ''
-        }}
-      />
     </section>
   )
 }
