@@ -6,7 +6,7 @@ const config: NextConfig = {
   devIndicators: false,
   serverExternalPackages: ['knex', 'pg', 'pg-boss', 'piscina', 'pino', 'async-mutex'],
   // published as modules only; the unit tests take it from here too
-  transpilePackages: ['suncalc'],
+  transpilePackages: ['suncalc', 'react-hotkeys-hook'],
   redirects: async () => [{ source: '/', destination: '/jobs', permanent: false }],
 }
 

@@ -3,8 +3,8 @@ import dynamic from 'next/dynamic'
 import { usePathname } from 'next/navigation'
 import { useCallback, useEffect, useState } from 'react'
 import { calculators } from '@/core/calculators'
+import { useShortcut } from '../common/keys'
 import { type PersonChoice, TopBar } from '../common/TopBar'
-import { isTyping } from '../common/typing'
 import styles from './Bench.module.css'
 import { CalculatorView, focusFirst, type Origin } from './CalculatorView'
 import type { Draft } from './draft'
@@ -13,14 +13,6 @@ import { UnitToggles } from './UnitToggles'
 import { useUnitChoice } from './units'
 
 const Shortcuts = dynamic(() => import('../common/Shortcuts').then(m => m.Shortcuts))
-
-const keys: readonly [key: string, what: string][] = [
-  ['/ or Ctrl K', 'ask: the field above the questions'],
-  ['Arrows up, down', 'walk the questions; step a number; step a size or a choice'],
-  ['Enter', 'open the first question found'],
-  ['Tab', 'to the next field'],
-  ['?', 'this sheet'],
-]
 
 const nameIn = (path: string) => path.split('/')[2] ?? null
 
@@ -52,13 +44,8 @@ export function Bench({ person, given, from }: Props) {
   useEffect(() => {
     void useUnitChoice.persist.rehydrate()
     setLive(true)
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === '?' && !isTyping(event.target) && !document.querySelector('[role="dialog"]'))
-        setSheet(true)
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
   }, [])
+  useShortcut('sheet', () => setSheet(true))
   // a link opened directly leaves the focus alone; a question picked here goes on at its first field
   const [picked, setPicked] = useState(false)
   const open = (next: string) => {
@@ -92,7 +79,7 @@ export function Bench({ person, given, from }: Props) {
           )}
         </main>
       </div>
-      {sheet && <Shortcuts keys={keys} onClose={() => setSheet(false)} />}
+      {sheet && <Shortcuts at={['bench']} onClose={() => setSheet(false)} />}
     </div>
   )
 }

@@ -1,10 +1,10 @@
 'use client'
 import TextField from '@mui/material/TextField'
 import { Search } from 'lucide-react'
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react'
+import { type KeyboardEvent, useRef, useState } from 'react'
 import { type Room, rooms } from '@/core/calculator'
 import { findCalculators } from '@/core/calculators'
-import { isTyping } from '../common/typing'
+import { useShortcut } from '../common/keys'
 import styles from './Finder.module.css'
 
 const roomNames: Record<Room, string> = {
@@ -28,19 +28,12 @@ export function Finder({ here, onOpen }: Props) {
   const list = useRef<HTMLElement>(null)
   const found = findCalculators(asked)
   const searching = asked.trim() !== ''
-  useEffect(() => {
-    const onKey = (event: globalThis.KeyboardEvent) => {
-      const wanted =
-        (event.key === '/' && !isTyping(event.target)) ||
-        (event.key.toLowerCase() === 'k' && (event.ctrlKey || event.metaKey))
-      if (!wanted || document.querySelector('[role="dialog"]')) return
-      event.preventDefault()
-      field.current?.focus()
-      field.current?.select()
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [])
+  const focusField = () => {
+    field.current?.focus()
+    field.current?.select()
+  }
+  useShortcut('find', focusField)
+  useShortcut('findToo', focusField)
 
   const open = (name: string) => {
     setAsked('')

@@ -4,30 +4,42 @@ import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
+import { shortcutsAt, type Where } from './keys'
 import styles from './Shortcuts.module.css'
 
-/** The keys that do something here. */
-export function Shortcuts({
-  keys,
-  onClose,
-}: {
-  keys: readonly [key: string, what: string][]
-  onClose: () => void
-}) {
+const headings: Record<Where, string> = {
+  job: 'Anywhere in a job',
+  panel: 'On the panel',
+  bench: 'On the bench',
+}
+
+/** The keys that do something here, by place. */
+export function Shortcuts({ at, onClose }: { at: readonly Where[]; onClose: () => void }) {
   return (
-    <Dialog open onClose={onClose} aria-labelledby="shortcuts-title">
+    <Dialog
+      open
+      onClose={onClose}
+      maxWidth={at.length > 1 ? 'md' : 'sm'}
+      fullWidth
+      aria-labelledby="shortcuts-title"
+    >
       <DialogTitle id="shortcuts-title">Shortcuts</DialogTitle>
-      <DialogContent>
-        <dl className={styles.keys}>
-          {keys.map(([key, what]) => (
-            <div key={key}>
-              <dt>
-                <kbd>{key}</kbd>
-              </dt>
-              <dd>{what}</dd>
-            </div>
-          ))}
-        </dl>
+      <DialogContent className={styles.places}>
+        {at.map(place => (
+          <section key={place}>
+            {at.length > 1 && <h3>{headings[place]}</h3>}
+            <dl className={styles.keys}>
+              {shortcutsAt(place).map(({ shown, what }) => (
+                <div key={`${shown} ${what}`}>
+                  <dt>
+                    <kbd>{shown}</kbd>
+                  </dt>
+                  <dd>{what}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
+        ))}
       </DialogContent>
       <DialogActions>
         <Button autoFocus onClick={onClose}>

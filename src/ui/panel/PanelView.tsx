@@ -2,8 +2,8 @@
 import Button from '@mui/material/Button'
 import useMediaQuery from '@mui/material/useMediaQuery'
 import dynamic from 'next/dynamic'
-import { useCallback, useEffect, useLayoutEffect, useState } from 'react'
-import { isTyping } from '../common/typing'
+import { useCallback, useEffect, useState } from 'react'
+import { useShortcut } from '../common/keys'
 import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
 import { PanelDrawing } from './PanelDrawing'
@@ -32,18 +32,8 @@ export function PanelView() {
   const id = useWorkspace(s => s.id)
   const store = useWorkspaceStore()
   const [entering, setEntering] = useState(false)
-  // before the first paint: who sees the panel can press the key
-  useLayoutEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === 'Escape') store.getState().move(null)
-      const plain = !event.ctrlKey && !event.metaKey && !event.altKey && !isTyping(event.target)
-      if (event.key !== 'e' || !plain || document.querySelector('[role="dialog"]')) return
-      event.preventDefault()
-      setEntering(true)
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [store])
+  useShortcut('stay', () => store.getState().move(null))
+  useShortcut('enter', () => setEntering(true))
   const onAdd = useCallback((space: number, half?: 'a' | 'b') => setAdding({ space, half }), [])
   // fetched behind the first paint, so that nothing typed at once is lost
   useEffect(() => void loadDialog(), [])

@@ -4,12 +4,15 @@ import Dialog from '@mui/material/Dialog'
 import TextField from '@mui/material/TextField'
 import { useRouter } from 'next/navigation'
 import { placeText } from '@/core/job/panels'
+import { shortcuts } from '../common/keys'
 import { useWorkspace } from './store'
 import { views } from './views'
 
 interface Entry {
   label: string
   group: string
+  /** the shortcut that does the same */
+  keys?: string
   run: () => void
 }
 
@@ -25,13 +28,14 @@ export function Palette({ onClose, onFacts }: { onClose: () => void; onFacts: ()
     ...views.map(v => ({
       label: `Go to ${v.label}`,
       group: 'Steps',
+      keys: shortcuts[v.key].shown,
       run: () => router.push(`/jobs/${id}/${v.key}`),
     })),
     { label: 'All jobs', group: 'Steps', run: () => router.push('/jobs') },
     { label: 'Ask the bench', group: 'Steps', run: () => router.push(`/bench?job=${id}`) },
     { label: 'Name, place, step and Code edition', group: 'Job', run: onFacts },
-    { label: 'Undo', group: 'Job', run: () => back('undo') },
-    { label: 'Redo', group: 'Job', run: () => back('redo') },
+    { label: 'Undo', group: 'Job', keys: shortcuts.undo.shown, run: () => back('undo') },
+    { label: 'Redo', group: 'Job', keys: shortcuts.redo.shown, run: () => back('redo') },
     ...findings.flatMap(f =>
       f.fixes.map(fix => ({
         label: fix.label,
@@ -52,7 +56,14 @@ export function Palette({ onClose, onFacts }: { onClose: () => void; onFacts: ()
     ),
   ]
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-label="Commands">
+    <Dialog
+      open
+      onClose={onClose}
+      fullWidth
+      maxWidth="sm"
+      aria-label="Commands"
+      slotProps={{ paper: { sx: { minHeight: 480 } } }}
+    >
       <Autocomplete
         open
         openOnFocus
@@ -60,10 +71,18 @@ export function Palette({ onClose, onFacts }: { onClose: () => void; onFacts: ()
         options={entries}
         groupBy={e => e.group}
         getOptionLabel={e => e.label}
+        renderOption={({ key, ...props }, e) => (
+          <li key={key} {...props}>
+            <span style={{ flexGrow: 1 }}>{e.label}</span>
+            {e.keys && <kbd>{e.keys}</kbd>}
+          </li>
+        )}
         getOptionKey={e => `${e.group} ${e.label}`}
         autoHighlight
-        sx={{ p: 2, minHeight: 420 }}
+        sx={{ p: 2 }}
         slotProps={{
+          paper: { elevation: 0 },
+          listbox: { sx: { maxHeight: 400 } },
           popper: {
             sx: { position: 'static !important', transform: 'none !important', width: '100% !important' },
           },

@@ -12,7 +12,6 @@ import { SaveState } from './SaveState'
 import { StepsNav } from './StepsNav'
 import { createWorkspace, useWorkspace, useWorkspaceStore, WorkspaceContext } from './store'
 import { useKeys } from './useKeys'
-import { workspaceKeys } from './views'
 import styles from './Workspace.module.css'
 
 const WorkingDrawer = dynamic(() => import('./WorkingDrawer').then(m => m.WorkingDrawer))
@@ -130,7 +129,7 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
       {overlay === 'balance' && <BalanceSheet onClose={close} />}
       {working && <WorkingDrawer />}
       {conflict && <ConflictDialog />}
-      {overlay === 'shortcuts' && <Shortcuts keys={workspaceKeys} onClose={close} />}
+      {overlay === 'shortcuts' && <Shortcuts at={['job', 'panel']} onClose={close} />}
       {overlay === 'palette' && <Palette onClose={close} onFacts={() => setOverlay('facts')} />}
       {overlay === 'facts' && <JobFactsDialog onClose={close} />}
       {notice !== null && <Notice />}

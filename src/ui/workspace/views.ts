@@ -42,19 +42,3 @@ export type ViewKey = (typeof views)[number]['key']
 /** The findings that are mended on a screen. */
 export const findingsOf = (view: ViewKey, findings: readonly Finding[]): Finding[] =>
   view === 'findings' ? [...findings] : findings.filter(f => f.target.view === view && !f.accepted)
-
-/** The keys that do something in the workspace. */
-export const workspaceKeys: readonly [key: string, what: string][] = [
-  ['Arrows, Home, End', 'move over the panel'],
-  ['Space', 'pick or drop the breaker'],
-  ['M', 'move the breaker'],
-  ['Enter', 'open the circuit, or add a breaker to a free space'],
-  ['E', 'enter breakers a line each, on the panel'],
-  ['Esc', 'close what is open'],
-  ['Ctrl Z', 'undo'],
-  ['Ctrl Shift Z', 'redo'],
-  ['Ctrl K', 'commands'],
-  ...views.slice(0, 10).map((v, i): [string, string] => [String((i + 1) % 10), v.label]),
-  ['O, C', 'One-line, Calculations'],
-  ['?', 'this sheet'],
-]
