@@ -203,5 +203,14 @@ test('loads gives what the screen of the loads shows; read tells a meter’s ser
     minutes: 60,
     Wh: 500,
   })
+  const there = ['--zone', 'America/Chicago']
+  const west = run(
+    ['read', 'interval-csv', '-', ...there],
+    'Start,kWh\n2026-07-05 00:00,0.4\n2026-07-05 01:00,1\n',
+  )
+  expect(JSON.parse(west.out).meters[0].intervals[0].start).toBe('2026-07-05T00:00:00-05:00')
+  expect(run(['read', 'interval-csv', '-', '--zone', 'Central'], 'x').err).toMatch(
+    /--zone: no clocks of Central/,
+  )
   expect(run(['read', 'gas-bill', '-']).err).toMatch(/there are: green-button, interval-csv, meter-log/)
 })

@@ -15,6 +15,7 @@ const usage = `spillway: back-up of chosen home circuits, computed
   spillway one-line JOB.json          the one-line diagram as SVG
   spillway read green-button FILE     meters and intervals of a utility's file, in Wh
   spillway read interval-csv FILE     the same of a utility's table
+    [--zone NAME]                     whose clocks it was written by; America/New_York where not given
   spillway read meter-log FILE        a meter's series told apart: levels, runs, starts, hours
   spillway read weather FILE          a year of weather, EPW or CSV
   spillway simulate JOB.json          how long it lasts, how likely, what goes first and why
@@ -46,6 +47,7 @@ async function main(argv: string[]): Promise<number> {
       'one-person': { type: 'boolean' },
       'most-price': { type: 'string' },
       stock: { type: 'string' },
+      zone: { type: 'string' },
     },
   })
   const [first] = positionals
@@ -79,7 +81,7 @@ async function main(argv: string[]): Promise<number> {
     case 'work':
       return (await import('./work')).work()
     case 'read':
-      return (await import('./read')).read(first, positionals[1])
+      return (await import('./read')).read(first, positionals[1], values.zone)
     case 'export':
       return first ? (await import('./database')).exportJob(first) : complain('export: give the id of a job')
     case 'import':

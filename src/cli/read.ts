@@ -5,19 +5,28 @@ import { guessMeterFormat, type MeterReader, meterReader } from '@/core/formats/
 import { type Intervals, intervalAt } from '@/core/loads/intervals'
 import { segment } from '@/core/loads/segment'
 import { fail, fault, type Outcome, ok } from '@/core/outcome'
+import { isZone } from '@/core/zone-clock'
 import { complain, complainOf, open, print } from './io'
 
 const kinds = ['green-button', 'interval-csv', 'meter-log', 'weather'] as const
 
-/** Reads a file of another kind and prints what it holds: `read green-button FILE`. */
-export async function read(what: string | undefined, file: string | undefined): Promise<number> {
+/** Reads a file of another kind and prints what it holds: `read green-button FILE`; a utility’s table was written by the clocks of `zone`. */
+export async function read(
+  what: string | undefined,
+  file: string | undefined,
+  zone = 'America/New_York',
+): Promise<number> {
   const kind = kinds.find(k => k === what)
   if (!kind) return complain(`read: no such kind: ${what ?? '(none given)'}; there are: ${kinds.join(', ')}`)
   if (!file) return complain(`read ${kind}: give a file, or - for standard input`)
+  if (!isZone(zone))
+    return complain(
+      `read ${kind}: --zone: no clocks of ${zone} are known: give a name such as America/New_York`,
+    )
   try {
     if (kind === 'weather') return await (await import('./outage')).readWeatherFile(file)
     if (kind === 'meter-log') return await readLog(file)
-    const reader = kind === 'green-button' ? greenButtonReader() : intervalCsvReader('Eastern')
+    const reader = kind === 'green-button' ? greenButtonReader() : intervalCsvReader(zone)
     const outcome = await through(file, reader.write, reader.end)
     if (!outcome.ok) return complainOf(`read ${kind}: ${file}`, outcome.faults)
     await printPieces(outcome.value)

@@ -2,7 +2,7 @@ import { intervalAt } from '../loads/intervals'
 import { intervalCsvReader } from './interval-csv'
 
 function read(text: string, pieces = 37) {
-  const reader = intervalCsvReader('Eastern')
+  const reader = intervalCsvReader('America/New_York')
   for (let i = 0; i < text.length; i += pieces) {
     const taken = reader.write(text.slice(i, i + pieces))
     if (!taken.ok) return taken
@@ -79,8 +79,21 @@ test('the hour that comes twice in November is kept twice, each with its offset'
     '2026-11-01T01:00:00-05:00',
     '2026-11-01T02:00:00-05:00',
   ])
-  expect(warnings).toEqual(['Times are taken as the local clock of Eastern time.'])
+  expect(warnings).toEqual(['Times are taken as the clocks of America/New_York show them.'])
 })
+
+test.each([1, -1])(
+  'quarters of the hour that comes twice are all kept, whichever end comes first (%s)',
+  way => {
+    const quarters = ['1:00', '1:15', '1:30', '1:45']
+    const clock = ['0:45', ...quarters, ...quarters, '2:00']
+    const rows = clock.map((t, n) => `11/01/2026 ${t},${n + 1}`)
+    const { meters, warnings } = value(`Start,kWh\n${(way < 0 ? rows.reverse() : rows).join('\n')}\n`)
+    expect(meters[0]?.rows.map(r => r[2])).toEqual(clock.map((_, n) => (n + 1) * 1000))
+    expect(meters[0]?.rows[5]?.[0]).toBe('2026-11-01T01:00:00-05:00')
+    expect(warnings).toHaveLength(1)
+  },
+)
 
 test('gaps, doubles, estimates and rows of rubbish are told; other files say what was expected', () => {
   const { meters, warnings } = value(

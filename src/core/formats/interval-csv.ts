@@ -1,29 +1,9 @@
 import Papa from 'papaparse'
-import { type IntervalSeries, type Intervals, isSummerTime } from '../loads/intervals'
+import type { IntervalSeries, Intervals } from '../loads/intervals'
 import { fail, fault, type Outcome, ok } from '../outcome'
 import { plural } from '../units/format'
+import { zoneClock } from '../zone-clock'
 import { decimalOf, numberOf } from './figures'
-
-/** Time zones of the trade’s country, standard time: minutes ahead of UTC, and whether clocks change. */
-export const zones = {
-  Eastern: { offsetMin: -300, summer: true },
-  Central: { offsetMin: -360, summer: true },
-  Mountain: { offsetMin: -420, summer: true },
-  Arizona: { offsetMin: -420, summer: false },
-  Pacific: { offsetMin: -480, summer: true },
-  Alaska: { offsetMin: -540, summer: true },
-  Hawaii: { offsetMin: -600, summer: false },
-} as const
-export type Zone = keyof typeof zones
-export const zoneNames = [
-  'Eastern',
-  'Central',
-  'Mountain',
-  'Arizona',
-  'Pacific',
-  'Alaska',
-  'Hawaii',
-] as const satisfies readonly Zone[]
 
 const wanted =
   'wanted is a table of use: a row for each interval with its date, time and kWh, or a row for each day with 24, 48 or 96 figures'
@@ -148,8 +128,11 @@ export interface IntervalCsvReader {
   end: () => Outcome<Intervals>
 }
 
-/** Reads a utility’s table of use as it streams in: long or wide, with what was fed back where it stands there. */
-export function intervalCsvReader(zone: Zone): IntervalCsvReader {
+/**
+ * Reads a utility’s table of use as it streams in: long or wide, with what was fed back where it stands there.
+ * @param zone whose clocks it was written by, an IANA name
+ */
+export function intervalCsvReader(zone: string): IntervalCsvReader {
   let rest = ''
   let head: string[][] | null = []
   let shape: Shape | null = null
@@ -165,21 +148,24 @@ export function intervalCsvReader(zone: Zone): IntervalCsvReader {
     reverse: column(),
     net: column(),
   }
-  const { offsetMin: standardMin, summer } = zones[zone]
+  const { instantsOf } = zoneClock(zone)
   let lastLocalS = Number.NaN
-  let lastEpochS = Number.NaN
+  let newestFirst = false
+  let wasTwice = false
+  const shownBefore = new Set<number>()
 
-  /** An instant from the clock on the wall: of the hour that comes twice in autumn, the second where the first has been. */
-  const instant = (localS: number, minutes: number): { startS: number; offset: number } => {
-    const standardS = localS - standardMin * 60
-    const summerS = standardS - 3600
-    const isSummer = summer && isSummerTime(localS - 3600)
-    const repeated = summer && isSummer && !isSummerTime(localS)
-    const second = repeated && lastEpochS + minutes * 60 > summerS + 1 && localS <= lastLocalS
-    const startS = isSummer && !second ? summerS : standardS
+  /**
+   * An instant from the clock on the wall: of a time that comes twice in autumn, the first as long as it has not been, and
+   * the other way round in a table whose newest row comes first.
+   */
+  const instant = (localS: number): { startS: number; offset: number } => {
+    const [first, second] = instantsOf(localS)
+    if (!second || !wasTwice) newestFirst = localS < lastLocalS
     lastLocalS = localS
-    lastEpochS = startS
-    return { startS, offset: standardMin + (isSummer && !second ? 60 : 0) }
+    wasTwice = second !== undefined
+    const at = second && shownBefore.has(localS) !== newestFirst ? second : first
+    if (second) shownBefore.add(localS)
+    return { startS: at?.startS ?? Number.NaN, offset: at?.offsetMin ?? 0 }
   }
   const dayOf = (text: string, order: Shape['order']): number => {
     const [, a = '', , b = '', c = ''] = date.exec(text) ?? []
@@ -220,7 +206,7 @@ export function intervalCsvReader(zone: Zone): IntervalCsvReader {
         const Wh = figure(row[c])
         // the 25th column holds the hour that comes twice, and is empty on other days
         if (n * minutes < 1440 && Number.isFinite(Wh))
-          put(flows.forward, instant(localDay + n * minutes * 60, minutes), minutes, Wh * scale)
+          put(flows.forward, instant(localDay + n * minutes * 60), minutes, Wh * scale)
       })
       return
     }
@@ -236,7 +222,7 @@ export function intervalCsvReader(zone: Zone): IntervalCsvReader {
     // 23:00 to 23:59, or to 0:00 of the next day
     const span = Number.isFinite(endS) ? Math.round((endS - localS + (endS <= localS ? 86_400 : 0)) / 60) : 0
     const minutesHere = [14, 29, 59].includes(span % 60) ? span + 1 : span
-    const when = instant(localS, minutesHere || 15)
+    const when = instant(localS)
     let any = false
     for (const flow of ['forward', 'reverse', 'net'] as const) {
       if (!roles.includes(flow)) continue
@@ -295,7 +281,7 @@ export function intervalCsvReader(zone: Zone): IntervalCsvReader {
       if (rest.trim() && !problem) parse(rest.replace(/^\uFEFF/, ''))
       if (!problem) settle()
       if (problem) return fail(fault('$', problem))
-      const warnings: string[] = [`Times are taken as the local clock of ${zone} time.`]
+      const warnings: string[] = [`Times are taken as the clocks of ${zone} show them.`]
       if (unreadable) warnings.push(`${plural(unreadable, 'row')} without a usable time or figure left out.`)
       if (estimated) warnings.push(`${plural(estimated, 'reading')} estimated by the utility.`)
       const meters = (['forward', 'reverse', 'net'] as const).flatMap(flow => {

@@ -5,7 +5,6 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import Piscina from 'piscina'
-import type { Zone } from '@/core/formats/interval-csv'
 import { fail, fault } from '@/core/outcome'
 import { Busy } from '../db/connection'
 import { type Lane, lane } from '../web/lanes'
@@ -73,7 +72,7 @@ export const readPhotographAside = (bytes: Uint8Array, deadline?: AbortSignal) =
 /** Reads a utility's file: laid down first as it comes, so that a slow line keeps no reader waiting. */
 export async function readUtilityAside(
   parts: AsyncIterable<Uint8Array>,
-  zone: Zone,
+  zone: string,
 ): Promise<ReadAs['utility']> {
   const folder = await mkdtemp(join(process.env.SPILLWAY_UPLOADS ?? tmpdir(), 'spillway-upload-'))
   try {

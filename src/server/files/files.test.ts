@@ -34,7 +34,7 @@ test('each kind of foreign file is read in a thread, and told apart', async () =
     .toBuffer()
   expect(await readPhotographAside(picture)).toMatchObject({ ok: true, value: { width: 40, height: 30 } })
   const table = 'Start,kWh\n2026-01-05 00:00,0.4\n2026-01-05 01:00,0.5\n'
-  const use = await readUtilityAside(parts(table), 'Eastern')
+  const use = await readUtilityAside(parts(table), 'America/New_York')
   expect(use).toMatchObject({
     ok: true,
     value: { kind: 'csv', stored: { about: { meters: [{ count: 2, totalWh: 900 }] } } },
@@ -63,7 +63,7 @@ test('files made to stop a reader are refused in words, one after the other', as
       /no table|no column|no header|no figures/,
     ],
   ] as const)
-    expect(await why(readUtilityAside(parts(text, most), 'Eastern'))).toMatch(told)
+    expect(await why(readUtilityAside(parts(text, most), 'America/New_York'))).toMatch(told)
 }, 60_000)
 
 test('text in UTF-16 is named so', () => {

@@ -1,6 +1,5 @@
 import { createReadStream } from 'node:fs'
 import { readEquipmentCsv, readEquipmentJson } from '@/core/formats/equipment-csv'
-import type { Zone } from '@/core/formats/interval-csv'
 import { readJobText } from '@/core/job/read'
 import { ok } from '@/core/outcome'
 import { takeIn } from '../photos/intake'
@@ -12,7 +11,7 @@ export type Foreign =
   | { kind: 'job'; text: string }
   | { kind: 'catalogue'; format: 'csv' | 'json'; text: string }
   | { kind: 'photograph'; bytes: Uint8Array }
-  | { kind: 'utility'; path: string; zone: Zone }
+  | { kind: 'utility'; path: string; zone: string }
 
 const readers = {
   job: async ({ text }: Foreign & { kind: 'job' }) => readJobText(text),

@@ -46,7 +46,7 @@ const feed = (change: (text: string) => string = t => t) =>
   ])
 
 test('a utility’s file is read, kept and read again for its firm alone', async () => {
-  const taken = await takeIntervals(feed(), 'Eastern')
+  const taken = await takeIntervals(feed(), 'America/New_York')
   if (!taken.ok) throw new Error(taken.faults[0]?.message)
   const jobId = randomUUID()
   await createJob(firm, alderHollow, 'made', at, jobId)
@@ -92,6 +92,6 @@ test.each([
     /wanted is a table of use/,
   ],
 ])('%s is refused with what it is and what was wanted', async (_what, stream, message) => {
-  const taken = await takeIntervals(stream(), 'Eastern')
+  const taken = await takeIntervals(stream(), 'America/New_York')
   expect(taken.ok || taken.faults[0]?.message).toMatch(message)
 })

@@ -54,7 +54,7 @@ async function keepYear({ name, job, fileId, seriesId }: (typeof yearFiles)[numb
   const packed = await packedFile(`${name}.xml.gz`)
   await savePacked(designer, jobId, { name: `${name}.xml`, kind: 'xml', packed }, at, fileId)
   if (!seriesId || (await isKept('interval_series', seriesId))) return
-  const taken = await takeIntervals(Readable.from([await promisify(gunzip)(packed)]), 'Eastern')
+  const taken = await takeIntervals(Readable.from([await promisify(gunzip)(packed)]), 'America/New_York')
   if (!taken.ok) throw new Error(`the year of ${name} cannot be read`)
   await saveIntervals(designer, jobId, `${name}.xml`, await storedForm(taken.value.intervals), at, seriesId)
 }

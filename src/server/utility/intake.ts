@@ -2,7 +2,7 @@ import { PassThrough } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { createGzip } from 'node:zlib'
 import { greenButtonReader } from '@/core/formats/green-button'
-import { intervalCsvReader, type Zone } from '@/core/formats/interval-csv'
+import { intervalCsvReader } from '@/core/formats/interval-csv'
 import type { Intervals } from '@/core/loads/intervals'
 import { fail, fault, type Outcome, ok } from '@/core/outcome'
 import { kindOfFile } from '../files/file-kind'
@@ -22,7 +22,10 @@ export interface TakenIn {
  * Reads a utility's file as it streams in, whatever its size: only the figures are held, and the file as it came, packed.
  * Faults: another kind of file, too large, cut short, no readings; in words for the person who sent it.
  */
-export async function takeIntervals(parts: AsyncIterable<Uint8Array>, zone: Zone): Promise<Outcome<TakenIn>> {
+export async function takeIntervals(
+  parts: AsyncIterable<Uint8Array>,
+  zone: string,
+): Promise<Outcome<TakenIn>> {
   const decoder = new TextDecoder('utf-8')
   const gzip = createGzip()
   const packed: Buffer[] = []

@@ -7,5 +7,7 @@ export function setFirmZone(ofFirm: string): void {
   zone = ofFirm
 }
 
+export const firmZone = (): string => zone
+
 /** The firm's day, YYYY-MM-DD: what is written on records and paper. */
 export const today = (): string => dayIn(zone, new Date())

@@ -4,18 +4,18 @@ import LinearProgress from '@mui/material/LinearProgress'
 import dynamic from 'next/dynamic'
 import { useCallback, useEffect, useState } from 'react'
 import { requestsOf } from '@/core/ask/requests'
-import { type Zone, zoneNames } from '@/core/formats/interval-csv'
 import { circuitNeeds } from '@/core/job/needs'
 import type { IntervalSeries } from '@/core/loads/intervals'
 import type { Summed } from '@/core/loads/utility-year'
 import { plural, quantity } from '@/core/units/format'
 import { call, upload } from '../api'
-import { Choice } from '../common/Choice'
 import { FileButton } from '../common/FileButton'
+import { firmZone } from '../common/today'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
 import styles from './Loads.module.css'
 import { LoadsTabs } from './LoadsTabs'
+import { ZoneChoice } from './ZoneChoice'
 
 const MeterYear = dynamic(() => import('./MeterYear').then(m => m.MeterYear))
 
@@ -34,7 +34,6 @@ interface Kept {
 }
 
 const largest = 250_000_000
-const zoneChoices = zoneNames.map(value => ({ value, label: value }))
 
 /** The whole house by its utility: a year is brought in, looked at, and taken for the panel's highest demand. */
 export function UtilityView() {
@@ -44,7 +43,7 @@ export function UtilityView() {
   const [open, setOpen] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState<{ what: string; share: number | null } | null>(null)
-  const [zone, setZone] = useState<Zone>('Eastern')
+  const [zone, setZone] = useState(firmZone)
 
   const load = useCallback(async () => {
     const answer = await call<{ series: Kept[] }>(`/api/jobs/${id}/interval-data`, 'GET')
@@ -73,11 +72,14 @@ export function UtilityView() {
       return setProblem(`${file.name} is larger than ${largest / 1e6} MB: ask for one year at a time.`)
     void bring(
       `reading ${file.name}`,
-      upload<Kept>(`${path}?name=${encodeURIComponent(file.name.slice(0, 120))}&zone=${zone}`, file, share =>
-        setBusy({
-          what: share < 1 ? `sending ${file.name}` : `reading ${file.name}`,
-          share: share < 1 ? share : null,
-        }),
+      upload<Kept>(
+        `${path}?name=${encodeURIComponent(file.name.slice(0, 120))}&zone=${encodeURIComponent(zone)}`,
+        file,
+        share =>
+          setBusy({
+            what: share < 1 ? `sending ${file.name}` : `reading ${file.name}`,
+            share: share < 1 ? share : null,
+          }),
       ),
     )
   }
@@ -112,7 +114,10 @@ export function UtilityView() {
               variant="outlined"
               disabled={busy !== null}
               onClick={() =>
-                void bring(`reading ${sent.name}`, call<Kept>(`${path}?file=${sent.id}&zone=${zone}`, 'POST'))
+                void bring(
+                  `reading ${sent.name}`,
+                  call<Kept>(`${path}?file=${sent.id}&zone=${encodeURIComponent(zone)}`, 'POST'),
+                )
               }
             >
               Read {sent.name}, sent by the customer
@@ -125,9 +130,7 @@ export function UtilityView() {
           >
             Fetch from the simulated utility
           </Button>
-          <span style={{ minWidth: 150 }}>
-            <Choice label="Clock of a table" value={zone} options={zoneChoices} onChange={setZone} />
-          </span>
+          <ZoneChoice label="Clock of a table" value={zone} onChange={setZone} />
         </div>
         <p className={styles.quiet}>
           Green Button (XML) or the utility’s table (CSV), up to 250 MB. The file is kept with the job as it

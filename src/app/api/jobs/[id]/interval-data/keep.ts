@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto'
-import type { Zone } from '@/core/formats/interval-csv'
 import { always, transaction } from '@/server/db/transaction'
 import { readUtilityAside } from '@/server/files/desk'
 import { refuse } from '@/server/http/handle'
@@ -20,7 +19,7 @@ export async function keepIntervals(
   jobId: string,
   name: string,
   parts: AsyncIterable<Uint8Array>,
-  zone: Zone,
+  zone: string,
   keepFile: boolean,
 ): Promise<SeriesAbout> {
   const taken = await readUtilityAside(parts, zone)

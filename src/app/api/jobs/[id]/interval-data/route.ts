@@ -1,7 +1,7 @@
 import * as z from 'zod'
-import { zoneNames } from '@/core/formats/interval-csv'
 import { utilityViews } from '@/core/loads/utility-year'
 import { line } from '@/core/quantity'
+import { zoneSchema } from '@/core/zone-clock'
 import { bodyParts, handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
 import { readFile } from '@/server/photos/repository'
@@ -34,10 +34,11 @@ export const POST = handle(async (request, { params }: JobParams) => {
   await jobOf(params)
   const { id } = await params
   const asked = new URL(request.url).searchParams
-  const zone = z.enum(zoneNames).safeParse(asked.get('zone') ?? 'Eastern')
-  if (!zone.success) return refuse(400, 'The time zone is none that is known here.')
-  const fileId = asked.get('file')
   const actor = await currentActor()
+  const zone = zoneSchema.safeParse(asked.get('zone') ?? actor.zone)
+  if (!zone.success)
+    return refuse(400, 'No clocks of that time zone are known: give a name such as America/New_York.')
+  const fileId = asked.get('file')
   if (fileId) {
     const file = z.uuid().safeParse(fileId).success ? await readFile(actor, fileId) : null
     if (!file) return refuse(404, 'This file is not kept here.')

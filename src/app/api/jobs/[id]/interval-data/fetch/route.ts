@@ -19,5 +19,6 @@ export const POST = handle(async (_request, { params }: JobParams) => {
       502,
       `The utility’s service ${answer ? `answered ${answer.status}` : 'cannot be reached'}: try again later, or ask for the file.`,
     )
-  return keepIntervals(await currentActor(), id, 'simulated utility service', answer.body, 'Eastern', true)
+  const actor = await currentActor()
+  return keepIntervals(actor, id, 'simulated utility service', answer.body, actor.zone, true)
 })
