@@ -123,7 +123,11 @@ const ofFirm: Door[] = [
     at: '/jobs',
     route: { POST: jobs.POST },
     sends: { title: 'Mill', place: '', spaces: 20, mainA: 100 },
-    cannot: [notJson, [{ title: '', place: '', spaces: 7, mainA: 1 }, 400, /title.*spaces.*mainA/]],
+    cannot: [
+      notJson,
+      [{ title: '', place: '', spaces: 7, mainA: 1 }, 400, /title.*spaces.*mainA/],
+      [{ title: 'Mill', place: '', spaces: 20, mainA: 100, directory: '99 20 x' }, 400, /no space 99/],
+    ],
     says: /"id"/,
   },
   {

@@ -10,6 +10,7 @@ import TextField from '@mui/material/TextField'
 import { useRouter } from 'next/navigation'
 import { type FormEvent, useState } from 'react'
 import type { Fault } from '@/core/outcome'
+import { entryExamples } from '@/core/panel/entry'
 import { call } from '../api'
 import styles from './NewJobDialog.module.css'
 
@@ -19,7 +20,7 @@ const mains = [60, 100, 125, 150, 200, 225, 400]
 /** Opens a job with its name, place and panel. The server judges; what was typed stays. */
 export function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => void }) {
   const router = useRouter()
-  const [facts, setFacts] = useState({ title: '', place: '', spaces: 30, mainA: 200 })
+  const [facts, setFacts] = useState({ title: '', place: '', spaces: 30, mainA: 200, directory: '' })
   const [faults, setFaults] = useState<Fault[]>([])
   const [message, setMessage] = useState<string | null>(null)
   const [busy, setBusy] = useState(false)
@@ -29,7 +30,7 @@ export function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => 
     setBusy(true)
     const answer = await call<{ id: string }>('/api/jobs', 'POST', facts)
     setBusy(false)
-    if (answer.ok) return router.push(`/jobs/${answer.data.id}/ask`)
+    if (answer.ok) return router.push(`/jobs/${answer.data.id}/${facts.directory.trim() ? 'panel' : 'ask'}`)
     setFaults(answer.faults)
     setMessage(answer.faults.length ? null : `${answer.message} What you typed stays here; try again.`)
   }
@@ -70,6 +71,25 @@ export function NewJobDialog({ open, onClose }: { open: boolean; onClose: () => 
           {field('place', 'Place', 'What kind of house, where')}
           {choice('spaces', 'Panel', panelSizes, 'spaces')}
           {choice('mainA', 'Main', mains, 'A')}
+          <TextField
+            label="Breakers, if you have their directory"
+            multiline
+            minRows={3}
+            maxRows={8}
+            value={facts.directory}
+            error={problem('directory') !== undefined}
+            helperText={
+              problem('directory')
+                ? faults.map(f => (f.path === 'directory' ? <span key={f.message}>{f.message}</span> : null))
+                : 'A line each, or a table pasted with its headings: more can follow on the panel'
+            }
+            placeholder={entryExamples
+              .slice(0, 2)
+              .map(([line]) => line)
+              .join('\n')}
+            slotProps={{ inputLabel: { shrink: true }, formHelperText: { className: styles.lines } }}
+            onChange={e => setFacts({ ...facts, directory: e.target.value })}
+          />
         </DialogContent>
         <DialogActions>
           <Button onClick={onClose}>Cancel</Button>

@@ -1,10 +1,13 @@
 'use client'
+import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import type { BalanceLine } from '@/core/job/balance'
 import { quantity } from '@/core/units/format'
 import { SeverityTag } from '../common/SeverityTag'
 import styles from './Balance.module.css'
 import { useWorkspace } from './store'
+
+const Beginning = dynamic(() => import('./Beginning').then(m => m.Beginning))
 
 /** What the job needs against what the design has, always in sight. Every line opens its working. */
 export function Balance() {
@@ -25,18 +28,18 @@ export function Balance() {
             {headline.worst.sentence}
           </Link>
         ) : (
-          <p>
-            {anyPicked
-              ? 'The checks find nothing on this design.'
-              : 'Nothing to check yet: pick circuits on the panel, then choose a source.'}
-          </p>
+          <p>{anyPicked ? 'The checks find nothing on this design.' : 'Nothing to weigh yet.'}</p>
         )}
       </div>
-      <ul>
-        {lines.map(line => (
-          <Line key={line.id} line={line} />
-        ))}
-      </ul>
+      {anyPicked ? (
+        <ul>
+          {lines.map(line => (
+            <Line key={line.id} line={line} />
+          ))}
+        </ul>
+      ) : (
+        <Beginning />
+      )}
     </section>
   )
 }

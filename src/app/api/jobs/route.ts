@@ -1,8 +1,9 @@
+import { randomUUID } from 'node:crypto'
 import * as z from 'zod'
-import { newJob } from '@/core/job/new'
+import { longestDirectory, startJob } from '@/core/job/start'
 import { panelSchema } from '@/core/panel/schema'
 import { line } from '@/core/quantity'
-import { bodyAs, handle } from '@/server/http/handle'
+import { bodyAs, handle, refuse } from '@/server/http/handle'
 import { listJobs, listQuerySchema } from '@/server/jobs/list'
 import { createJob } from '@/server/jobs/repository'
 import { currentActor } from '@/server/people/actor'
@@ -12,6 +13,11 @@ const newJobSchema = z.strictObject({
   place: line(120),
   spaces: panelSchema.shape.spaces,
   mainA: panelSchema.shape.mainA.unwrap(),
+  /** its breakers, a line each or a table */
+  directory: z
+    .string()
+    .max(longestDirectory, `must be at most ${longestDirectory.toLocaleString('en-US')} characters`)
+    .default(''),
 })
 
 /** One page of the firm's jobs, as the list is asked for in the address. */
@@ -23,6 +29,8 @@ export const GET = handle(async request =>
 )
 
 export const POST = handle(async request => {
-  const facts = await bodyAs(request, newJobSchema)
-  return { id: await createJob(await currentActor(), newJob(facts), 'opened the job', new Date()) }
+  const { directory, ...facts } = await bodyAs(request, newJobSchema)
+  const job = startJob(facts, directory, randomUUID)
+  if (!job.ok) return refuse(400, 'The breakers cannot all be read; no job was opened.', job.faults)
+  return { id: await createJob(await currentActor(), job.value, 'opened the job', new Date()) }
 })

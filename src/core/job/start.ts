@@ -1,0 +1,28 @@
+import { readDirectory } from '../formats/directory'
+import { type Fault, fault, type Outcome, ok } from '../outcome'
+import { enter } from '../panel/entry'
+import { type NewJob, newJob } from './new'
+import { applyOperation } from './operations'
+import type { Job } from './schema'
+
+/** Longer is another file. */
+export const longestDirectory = 20_000
+
+/**
+ * A new job with the breakers of its directory, as typed or as a table.
+ * @returns a fault on `directory` for each line that cannot be read, and nothing of the job then
+ */
+export function startJob(facts: NewJob, directory: string, newId: () => string): Outcome<Job> {
+  const empty = newJob(facts)
+  if (!directory.trim()) return ok(empty)
+  const { operations, refused, waiting } = enter(empty, readDirectory(directory), newId)
+  const faults: Fault[] = [
+    ...refused.map(({ text, why }) => fault('directory', text ? `“${text}”: ${why}` : why)),
+    ...waiting.map(w =>
+      fault('directory', `names ${w.with.name} as the other of a pair, where no breaker stands`),
+    ),
+  ]
+  return faults.length
+    ? { ok: false, faults }
+    : applyOperation(empty, { op: 'enterBreakers', label: 'the directory', operations })
+}

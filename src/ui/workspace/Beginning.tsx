@@ -1,0 +1,46 @@
+import List from '@mui/material/List'
+import ListItemButton from '@mui/material/ListItemButton'
+import ListItemIcon from '@mui/material/ListItemIcon'
+import ListItemText from '@mui/material/ListItemText'
+import ListSubheader from '@mui/material/ListSubheader'
+import { Check, Circle } from 'lucide-react'
+import Link from 'next/link'
+import { useId } from 'react'
+import { firstSteps } from '@/core/job/first-steps'
+import { useWorkspace } from './store'
+
+/** Instead of a balance of nothing: what comes first, and what of it is done. */
+export function Beginning() {
+  const steps = firstSteps(useWorkspace(s => s.job))
+  const id = useWorkspace(s => s.id)
+  const title = useId()
+  const next = steps.find(s => !s.done)
+  return (
+    <List
+      aria-labelledby={title}
+      subheader={
+        <ListSubheader component="div" id={title} sx={{ background: 'none', lineHeight: 2.4 }}>
+          What comes first
+        </ListSubheader>
+      }
+    >
+      {steps.map(step => (
+        <ListItemButton
+          key={step.what}
+          component={Link}
+          href={`/jobs/${id}/${step.view}`}
+          selected={step === next}
+        >
+          <ListItemIcon sx={{ minWidth: 32, color: 'primary.main' }}>
+            {step.done ? (
+              <Check size={18} strokeWidth={3} aria-label="done" />
+            ) : (
+              <Circle size={14} aria-hidden />
+            )}
+          </ListItemIcon>
+          <ListItemText primary={step.what} />
+        </ListItemButton>
+      ))}
+    </List>
+  )
+}
