@@ -2,7 +2,7 @@ import { equipmentCsv, readEquipmentCsv, readEquipmentJson } from '../formats/eq
 import { station } from '../job/fixtures/jobs'
 import { freshet18, riffle6, ripple410, tailrace5k, weirgateCombiner } from './fixtures/parts'
 import { type Equipment, equipmentSchema, kindIds } from './index'
-import { compareEquipment, equipmentFields, factText, findEquipment } from './sheet'
+import { compareEquipment, equipmentFields, factText, findEquipment, headlineOf } from './sheet'
 
 const unit = station({
   name: 'A | b; c=d',
@@ -82,4 +82,8 @@ test('up to four side by side: facts that differ are marked, and found by any wo
   expect(rows.find(r => r.title === 'Battery to outlet')?.differs).toBe(false)
   expect(findEquipment(items, 'six positions').length).toBe(0)
   expect(findEquipment(items, '6 positions').map(i => i.id)).toEqual(['switch-6'])
+})
+
+test('the headline of an item is figures with their units', () => {
+  expect(headlineOf(unit)).toBe('2,000 W continuous · 120 V · 2,000 Wh energy')
 })

@@ -64,7 +64,12 @@ export function headlineOf(item: Equipment): string {
   const tell = (keys: readonly string[]) =>
     equipmentFields(item.kind)
       .filter(f => keys.includes(f.key) && factText(item, f))
-      .map(f => (f.unit === 'text' ? factText(item, f) : `${factText(item, f)} ${f.title.toLowerCase()}`))
+      .map(f => {
+        const said = factText(item, f)
+        if (f.key === 'voltage') return `${said} V`
+        // “51.2 V of one”, not “51.2 V volts of one”
+        return f.unit === 'text' ? said : `${said} ${f.title.toLowerCase().replace(/^volts /, '')}`
+      })
       .join(' · ')
   return tell([
     'continuousW',

@@ -15,6 +15,7 @@ export function Balance() {
   const headline = useWorkspace(s => s.evaluation.headline)
   const id = useWorkspace(s => s.id)
   const anyPicked = useWorkspace(s => s.job.panels.some(p => p.circuits.some(c => c.picked)))
+  const begun = useWorkspace(s => s.job.source !== undefined) || anyPicked
   return (
     <section aria-label="Balance" className={styles.balance}>
       <h2>Balance</h2>
@@ -31,7 +32,7 @@ export function Balance() {
           <p>{anyPicked ? 'The checks find nothing on this design.' : 'Nothing to weigh yet.'}</p>
         )}
       </div>
-      {anyPicked ? (
+      {begun ? (
         <ul>
           {lines.map(line => (
             <Line key={line.id} line={line} />

@@ -1,8 +1,9 @@
 import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
 import ListItemButton from '@mui/material/ListItemButton'
 import ListItemIcon from '@mui/material/ListItemIcon'
 import ListItemText from '@mui/material/ListItemText'
-import ListSubheader from '@mui/material/ListSubheader'
+import Typography from '@mui/material/Typography'
 import { Check, Circle } from 'lucide-react'
 import Link from 'next/link'
 import { useId } from 'react'
@@ -16,31 +17,26 @@ export function Beginning() {
   const title = useId()
   const next = steps.find(s => !s.done)
   return (
-    <List
-      aria-labelledby={title}
-      subheader={
-        <ListSubheader component="div" id={title} sx={{ background: 'none', lineHeight: 2.4 }}>
-          What comes first
-        </ListSubheader>
-      }
-    >
-      {steps.map(step => (
-        <ListItemButton
-          key={step.what}
-          component={Link}
-          href={`/jobs/${id}/${step.view}`}
-          selected={step === next}
-        >
-          <ListItemIcon sx={{ minWidth: 32, color: 'primary.main' }}>
-            {step.done ? (
-              <Check size={18} strokeWidth={3} aria-label="done" />
-            ) : (
-              <Circle size={14} aria-hidden />
-            )}
-          </ListItemIcon>
-          <ListItemText primary={step.what} />
-        </ListItemButton>
-      ))}
-    </List>
+    <>
+      <Typography variant="subtitle2" id={title} sx={{ px: 1.75, pt: 1 }}>
+        What comes first
+      </Typography>
+      <List aria-labelledby={title}>
+        {steps.map(step => (
+          <ListItem key={step.what} disablePadding>
+            <ListItemButton component={Link} href={`/jobs/${id}/${step.view}`} selected={step === next}>
+              <ListItemIcon sx={{ minWidth: 32, color: 'primary.main' }}>
+                {step.done ? (
+                  <Check size={18} strokeWidth={3} aria-label="done" />
+                ) : (
+                  <Circle size={14} aria-hidden />
+                )}
+              </ListItemIcon>
+              <ListItemText primary={step.what} />
+            </ListItemButton>
+          </ListItem>
+        ))}
+      </List>
+    </>
   )
 }
