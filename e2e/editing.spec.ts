@@ -108,7 +108,7 @@ test('the name, the Code edition and the panel of a job are changed; a panel too
   await page.getByRole('button', { name: 'This panel' }).click()
   await choose(page, 'Spaces', '12')
   await expect(
-    page.getByText(/Not changed: needs space 14 for Heat-pump stub, unused, but the panel has 12/),
+    page.getByText(/Not changed: needs space 14 for Heat-pump feed, unused, but the panel has 12/),
   ).toBeVisible()
   await page.getByRole('button', { name: 'Done' }).click()
   await saved(page)

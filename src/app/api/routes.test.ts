@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import { usualLabour } from '@/core/hookup/labour'
-import { closeDb, DatabaseAway, db } from '@/server/db/connection'
+import { closeDb, DatabaseAway } from '@/server/db/connection'
 import { createJob } from '@/server/jobs/repository'
+import { testFirm } from '@/server/people/test-firm'
 import type { Actor } from '@/server/people/types'
 import { alderHollow } from '@/server/seeds/jobs'
 import * as equipmentExport from './equipment/export/route'
@@ -178,24 +179,13 @@ const doorsOfJob = ofJob.map(door => [door.at, door] as const)
 let own: Actor
 let other: Actor
 let jobId: string
-const firm = async () => {
-  const actor: Actor = { firmId: randomUUID(), personId: randomUUID(), label: 'Tester', role: 'designer' }
-  await db()('firm').insert({ id: actor.firmId, slug: actor.firmId, name: 'Test firm' })
-  await db()('person').insert({
-    id: actor.personId,
-    firm_id: actor.firmId,
-    label: 'Tester',
-    role: 'designer',
-  })
-  return { ...actor, firm: 'Test firm', zone: 'America/New_York' }
-}
 beforeAll(async () => {
   const picture = sharp({ create: { width: 40, height: 30, channels: 3, background: '#887766' } })
   const door = ofJob.find(d => d.route === photos)
   if (door) door.sends = await picture.png().toBuffer()
 })
 beforeEach(async () => {
-  ;[own, other] = [await firm(), await firm()]
+  ;[own, other] = [await testFirm(), await testFirm()]
   jobId = await createJob(own, alderHollow, 'opened', new Date())
   acting = async () => own
 })

@@ -10,9 +10,9 @@ import {
   weirgateCombiner,
 } from '../equipment/fixtures/parts'
 import type { Station } from '../equipment/source-kinds'
-import type { Link, Run } from '../hookup/design'
+import type { Link } from '../hookup/design'
 import { evaluate } from '../job/evaluate'
-import { applied, circuit, job, load, splitStation, station, utilityYear } from '../job/fixtures/jobs'
+import { applied, circuit, job, load, run, splitStation, station, utilityYear } from '../job/fixtures/jobs'
 import { type Job, jobSchema } from '../job/schema'
 import { bare } from '../panel/schema'
 import type { Source } from '../source/design'
@@ -340,22 +340,6 @@ const stands = (coldestC: number, charged = true) => ({
     stands: { exposure: 'indoors' as const, coldestC },
     ...(charged && { charging: { from: 'not from the panel' as const } }),
   },
-})
-const run = (facts: Partial<Run> = {}): Run => ({
-  id: 'r',
-  name: 'Inlet to panel',
-  breakerA: 30,
-  material: 'cu',
-  size: '10',
-  insulationC: 75,
-  conductors: 3,
-  currentCarrying: 3,
-  deratingKnown: false,
-  groundSize: '10',
-  conduit: 'EMT',
-  tradeSize: '3/4',
-  lengthFt: 20,
-  ...facts,
 })
 const cord: Link = {
   id: 'c',

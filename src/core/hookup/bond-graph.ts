@@ -64,30 +64,17 @@ export function neutralGraph(job: Job): NeutralGraph {
     })
   let heads = units.map(u => `unit-${u.id}`)
   const [first] = heads
-  if (source?.arrangement === 'autotransformer' && source.autotransformer && first) {
-    const { name, neutral: through = 'not stated' } = source.autotransformer
-    const id = add({
-      id: 'transformer',
-      kind: 'transformer',
-      name,
-      where: `at the ${name}`,
-      bond: 'floating',
-      source: true,
-    })
-    join(first, id, through, `the ${name}: its neutral, source side to house side`)
-    heads = [id]
-  }
-  if (source?.arrangement === 'combined' && source.combiner) {
-    const { name, neutral: through = 'not stated' } = source.combiner
-    const id = add({
-      id: 'combiner',
-      kind: 'combiner',
-      name,
-      where: `at the ${name}`,
-      bond: 'floating',
-      source: true,
-    })
-    for (const head of heads) join(head, id, through, `the ${name}: its neutral, source side to house side`)
+  const between =
+    source?.arrangement === 'autotransformer' && source.autotransformer
+      ? { kind: 'transformer' as const, equipment: source.autotransformer, of: heads.slice(0, 1) }
+      : source?.arrangement === 'combined' && source.combiner
+        ? { kind: 'combiner' as const, equipment: source.combiner, of: heads }
+        : null
+  if (between?.of.length) {
+    const { kind, equipment, of } = between
+    const { name, neutral: through = 'not stated' } = equipment
+    const id = add({ id: kind, kind, name, where: `at the ${name}`, bond: 'floating', source: true })
+    for (const head of of) join(head, id, through, `the ${name}: its neutral, source side to house side`)
     heads = [id]
   }
   if (hookup.bondingPlug && first) {

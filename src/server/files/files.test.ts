@@ -1,7 +1,7 @@
-import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import { closeDb, db } from '../db/connection'
 import { createJob } from '../jobs/repository'
+import { testFirm } from '../people/test-firm'
 import { takeIn } from '../photos/intake'
 import { saveFile, savePhoto } from '../photos/repository'
 import { alderHollow } from '../seeds/jobs'
@@ -77,9 +77,7 @@ test('text in UTF-16 is named so', () => {
 })
 
 test('a job, and a firm, keep so much and no more: told in words, and nothing is kept', async () => {
-  const actor = { firmId: randomUUID(), personId: randomUUID(), label: 'T', role: 'designer' }
-  await db()('firm').insert({ id: actor.firmId, slug: actor.firmId, name: 'Test firm' })
-  await db()('person').insert({ id: actor.personId, firm_id: actor.firmId, label: 'T', role: 'designer' })
+  const actor = await testFirm()
   const at = new Date()
   const [one, two] = [
     await createJob(actor, alderHollow, 'opened', at),

@@ -3,6 +3,7 @@ import { newJob } from '@/core/job/new'
 import type { Operation } from '@/core/job/operations'
 import { closeDb, db, troubleOf } from '../db/connection'
 import { customerOf } from '../people/repository'
+import { testFirm } from '../people/test-firm'
 import type { Actor } from '../people/types'
 import { alderHollow } from '../seeds/jobs'
 import { listJobs, listQuerySchema, pageSize } from './list'
@@ -19,13 +20,6 @@ import {
 
 const at = new Date('2026-03-01T12:00:00Z')
 
-async function newActor(label = 'Tester'): Promise<Actor> {
-  const actor = { firmId: randomUUID(), personId: randomUUID(), label, role: 'designer' }
-  await db()('firm').insert({ id: actor.firmId, slug: actor.firmId, name: 'Test firm' })
-  await db()('person').insert({ id: actor.personId, firm_id: actor.firmId, label, role: actor.role })
-  return actor
-}
-
 const change = (operation: Operation): Change => ({ id: randomUUID(), kind: 'do', operation })
 const undo = (): Change => ({ id: randomUUID(), kind: 'undo' })
 const redo = (): Change => ({ id: randomUUID(), kind: 'redo' })
@@ -41,7 +35,7 @@ async function write(actor: Actor, id: string, base: number, ...changes: Change[
 let actor: Actor
 let id: string
 beforeAll(async () => {
-  actor = await newActor()
+  actor = await testFirm()
 })
 beforeEach(async () => {
   id = await createJob(actor, alderHollow, 'opened', at)
@@ -191,7 +185,7 @@ test('a step taken in an older format, whose places are gone, is refused in word
 })
 
 test('another firm sees nothing of a job and cannot write it', async () => {
-  const stranger = await newActor('Stranger')
+  const stranger = await testFirm('Stranger')
   expect(await readJobRecord(stranger, id)).toBeNull()
   expect(await changeJob(stranger, id, 1, [change(hours(1))], at)).toEqual({ state: 'gone' })
   expect(await duplicateJob(stranger, id, at)).toBeNull()
@@ -201,7 +195,7 @@ test('another firm sees nothing of a job and cannot write it', async () => {
 })
 
 test('the list pages, sorts and searches literally, whatever is typed', async () => {
-  const own = await newActor('Lister')
+  const own = await testFirm('Lister')
   for (let i = 0; i < pageSize + 3; i++)
     await createJob(
       own,

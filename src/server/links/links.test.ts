@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { answerSent, askedOfCustomer, fileSent } from '@/core/ask/sent'
 import { closeDb, db } from '../db/connection'
 import { createJob, readJobRecord } from '../jobs/repository'
+import { testFirm } from '../people/test-firm'
 import type { Actor } from '../people/types'
 import { savePacked } from '../photos/repository'
 import { alderHollow } from '../seeds/jobs'
@@ -24,14 +25,7 @@ let jobId: string
 let opened: Opened
 
 beforeEach(async () => {
-  actor = { firmId: randomUUID(), personId: randomUUID(), label: 'Tester', role: 'designer' }
-  await db()('firm').insert({ id: actor.firmId, slug: actor.firmId, name: 'Test firm' })
-  await db()('person').insert({
-    id: actor.personId,
-    firm_id: actor.firmId,
-    label: 'Tester',
-    role: 'designer',
-  })
+  actor = await testFirm()
   jobId = await createJob(actor, alderHollow, 'opened', now)
   const made = await makeLink(actor, jobId, now)
   const link = typeof made === 'object' && (await openLink(made.token, now))

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import type { Operation } from '@/core/job/operations'
 import { closeDb, db } from '../db/connection'
 import { changeJob, createJob, readJobRecord } from '../jobs/repository'
+import { testFirm } from '../people/test-firm'
 import type { Actor } from '../people/types'
 import { saveFile, savePhoto } from '../photos/repository'
 import { alderHollow } from '../seeds/jobs'
@@ -12,14 +13,7 @@ const ago = (days: number) => new Date(now.getTime() - days * 86_400_000)
 let actor: Actor
 let id: string
 beforeAll(async () => {
-  actor = { firmId: randomUUID(), personId: randomUUID(), label: 'Tester', role: 'designer' }
-  await db()('firm').insert({ id: actor.firmId, slug: actor.firmId, name: 'Test firm' })
-  await db()('person').insert({
-    id: actor.personId,
-    firm_id: actor.firmId,
-    label: 'Tester',
-    role: 'designer',
-  })
+  actor = await testFirm()
   id = await createJob(actor, alderHollow, 'opened', ago(400))
 })
 afterAll(closeDb)

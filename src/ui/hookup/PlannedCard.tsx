@@ -158,56 +158,35 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
         )}
         {through && (
           <>
-            <div id="neutrals">
-              <Choice
-                label="Neutrals of circuits that are led away"
-                value={hookup.neutrals ?? ''}
-                options={[
-                  { value: '', label: 'not said' },
-                  { value: 'follow their hots', label: 'follow their hots' },
-                  { value: 'stay behind', label: 'stay behind' },
-                ]}
-                onChange={value =>
-                  value === 'follow their hots' || value === 'stay behind'
-                    ? set({ neutrals: value })
-                    : act({ op: 'setHookup', facts: {}, clear: ['neutrals'] })
-                }
-              />
-            </div>
-            <div id="source-neutral">
-              <Choice
-                label="Neutral of the source"
-                value={hookup.sourceNeutral ?? ''}
-                options={[
-                  { value: '', label: 'not said' },
-                  { value: 'lands', label: 'lands with its hots' },
-                  { value: 'left off', label: 'left off' },
-                  { value: 'unknown', label: 'not known' },
-                ]}
-                onChange={value =>
-                  value === ''
-                    ? act({ op: 'setHookup', facts: {}, clear: ['sourceNeutral'] })
-                    : set({ sourceNeutral: value })
-                }
-              />
-            </div>
-            <div id="ground">
-              <Choice
-                label="Ground, the whole path"
-                value={hookup.ground ?? ''}
-                options={[
-                  { value: '', label: 'not said' },
-                  { value: 'continuous', label: 'continuous' },
-                  { value: 'interrupted', label: 'interrupted somewhere' },
-                  { value: 'unknown', label: 'not known' },
-                ]}
-                onChange={value =>
-                  value === 'continuous' || value === 'interrupted' || value === 'unknown'
-                    ? set({ ground: value })
-                    : act({ op: 'setHookup', facts: {}, clear: ['ground'] })
-                }
-              />
-            </div>
+            <Said
+              id="neutrals"
+              fact="neutrals"
+              label="Neutrals of circuits that are led away"
+              options={[
+                { value: 'follow their hots', label: 'follow their hots' },
+                { value: 'stay behind', label: 'stay behind' },
+              ]}
+            />
+            <Said
+              id="source-neutral"
+              fact="sourceNeutral"
+              label="Neutral of the source"
+              options={[
+                { value: 'lands', label: 'lands with its hots' },
+                { value: 'left off', label: 'left off' },
+                { value: 'unknown', label: 'not known' },
+              ]}
+            />
+            <Said
+              id="ground"
+              fact="ground"
+              label="Ground, the whole path"
+              options={[
+                { value: 'continuous', label: 'continuous' },
+                { value: 'interrupted', label: 'interrupted somewhere' },
+                { value: 'unknown', label: 'not known' },
+              ]}
+            />
           </>
         )}
         {method.serves === 'moved circuits' && !hookup.intercepts && (
@@ -302,5 +281,40 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
         />
       )}
     </section>
+  )
+}
+
+type Fact = 'neutrals' | 'sourceNeutral' | 'ground'
+
+/** A fact of the hook-up by choice; it may be left unsaid. */
+function Said<K extends Fact>({
+  id,
+  fact,
+  label,
+  options,
+}: {
+  /** what findings point at */
+  id: string
+  fact: K
+  label: string
+  options: readonly { value: NonNullable<Hookup[K]>; label: string }[]
+}) {
+  const said = useWorkspace(s => s.job.hookup[fact])
+  const act = useWorkspace(s => s.act)
+  return (
+    <div id={id}>
+      <Choice<string>
+        label={label}
+        value={said ?? ''}
+        options={[{ value: '', label: 'not said' }, ...options]}
+        onChange={value =>
+          act(
+            value === ''
+              ? { op: 'setHookup', facts: {}, clear: [fact] }
+              : { op: 'setHookup', facts: { [fact]: value } },
+          )
+        }
+      />
+    </div>
   )
 }

@@ -142,10 +142,10 @@ export function TraceChart({ about, found, seen, leftOut, onLook, onLeaveOut, on
       </div>
       <figcaption className={styles.quiet}>
         {found.continuous
-          ? 'It never stops: one level, no pauses.'
+          ? 'It never stops: one level, no pauses. Drag over the trace, or type hours, to leave a stretch out.'
           : runs.length <= mostBands
             ? `Shaded: when it runs, above ${figure(found.onAboveW)} W (dashed). Drag over the trace, or type hours, to look closer or to leave a stretch out.`
-            : `${runs.length} runs in view: look closer to see them shaded.`}
+            : `${runs.length} runs in view: drag over the trace, or type hours, and look closer to see them shaded.`}
       </figcaption>
       <div className={styles.tools}>
         <span className={styles.short}>

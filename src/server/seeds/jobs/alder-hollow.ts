@@ -212,7 +212,7 @@ export const alderHollow: Job = {
           ],
         }),
         blank(13, 15),
-        circuit(12, 40, 'Heat-pump stub, unused', { poles: 2, loads: [] }),
+        circuit(12, 40, 'Heat-pump feed, unused', { poles: 2, loads: [] }),
         circuit(15, 15, 'Office and router', {
           tier: 2,
           picked: true,
