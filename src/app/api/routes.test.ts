@@ -187,7 +187,7 @@ beforeAll(async () => {
 beforeEach(async () => {
   ;[own, other] = [await testFirm(), await testFirm()]
   jobId = await createJob(own, alderHollow, 'opened', new Date())
-  acting = async () => own
+  acting = async () => ({ ...own, firm: 'Test firm' })
 })
 afterAll(closeDb)
 
