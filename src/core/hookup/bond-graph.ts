@@ -77,7 +77,8 @@ export function neutralGraph(job: Job): NeutralGraph {
     for (const head of of) join(head, id, through, `the ${name}: its neutral, source side to house side`)
     heads = [id]
   }
-  if (hookup.bondingPlug && first) {
+  // a plug without a unit still shows where it would be
+  if (hookup.bondingPlug && (first || !meetsHouse)) {
     const id = add({
       id: 'plug',
       kind: 'plug',
@@ -86,18 +87,8 @@ export function neutralGraph(job: Job): NeutralGraph {
       bond: 'bonded',
       source: false,
     })
-    join(first, id, 'joined', 'the bonding plug')
+    if (first) join(first, id, 'joined', 'the bonding plug')
   }
-  // a plug without a unit still shows where it would be
-  if (hookup.bondingPlug && !first && !meetsHouse)
-    add({
-      id: 'plug',
-      kind: 'plug',
-      name: 'bonding plug',
-      where: 'the bonding plug',
-      bond: 'bonded',
-      source: false,
-    })
   addGenerator(job, add, join)
   if (meetsHouse && hookup.sourceNeutral !== 'left off')
     for (const head of heads)

@@ -1,5 +1,5 @@
 import type { Job } from '../job/schema'
-import { atTwiceS, electronicHoldsS, opensWithinS } from '../outage/trip-curve'
+import { electronicHoldsS, type MustOpen, mustOpen } from '../outage/trip-curve'
 import { continuousShare } from '../source/output'
 import { figure } from '../units/format'
 import { connectorOf } from '../units/tables/receptacles'
@@ -89,7 +89,7 @@ export interface WayTold extends WayStep {
   /** what opens first for an overload through it, of itself and what stands ahead; null where nothing does */
   openedBy: string | null
   /** seconds within which that opens at 135 % and at 200 % of its rating; of electronics at anything above */
-  within: { at135S: number; at200S: number } | null
+  within: MustOpen | null
 }
 
 /**
@@ -104,17 +104,13 @@ export function wayTold(
   return wayOf(job).map(step => {
     if (step.opens && (!guard || step.ratedA <= guard.A))
       guard = { name: step.name, A: step.ratedA, electronic: false }
-    const twice = guard && atTwiceS(guard.A)
     return {
       ...step,
       continuousA: continuousShare * step.ratedA,
       openedBy: guard?.name ?? null,
       within:
-        guard && twice !== null
-          ? guard.electronic
-            ? { at135S: electronicHoldsS, at200S: electronicHoldsS }
-            : { at135S: opensWithinS(1.35, twice), at200S: opensWithinS(2, twice) }
-          : null,
+        guard &&
+        (guard.electronic ? { at135S: electronicHoldsS, at200S: electronicHoldsS } : mustOpen(guard.A)),
     }
   })
 }

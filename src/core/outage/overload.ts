@@ -52,7 +52,7 @@ export function examiner(plan: Plan, runs: Runs, breakerShare: number) {
     let opens = false
     for (const leg of [0, 1] as const) {
       const VA = breaker.perLeg ? sums[leg] : leg ? 0 : sums[0] + sums[1]
-      const within = opensWithinS(VA / breaker.ratedVA, breaker.twiceS) * breakerShare
+      const within = opensWithinS(VA / breaker.ratedVA, breaker.mustOpen) * breakerShare
       heat[leg] =
         within === Number.POSITIVE_INFINITY
           ? heat[leg] * pause * cools

@@ -31,7 +31,7 @@ import { acInputOf, capacityOf, chemistryOf, lossesOf, storeOf } from '../source
 import { duration, quantity } from '../units/format'
 import { type Shedding, usualShedding } from './shedding'
 import { keyOf } from './stream'
-import { atTwiceS, electronicHoldsS } from './trip-curve'
+import { electronicHoldsS, type MustOpen, mustOpen } from './trip-curve'
 import type { WeatherYear } from './weather-year'
 
 /** What the kernel knows of a job: plain figures, made once and run many times. */
@@ -80,7 +80,7 @@ export interface PlanLimits {
   /** what electronics and parts without a breaker hold; above it the source trips within seconds */
   held: { totalVA: number; legVA: [number, number]; seconds: number }
   /** the smallest breaker on the way: it opens the later the less it is above its rating; null without one */
-  breaker: { name: string; ratedVA: number; twiceS: number; perLeg: boolean } | null
+  breaker: { name: string; ratedVA: number; mustOpen: MustOpen; perLeg: boolean } | null
   surgeVA: number
   legSurgeVA: number
   /** the legs are limits of their own */
@@ -369,7 +369,7 @@ function limitsOf(
       breaker: breaker && {
         name: breaker.name,
         ratedVA: breaker.ratedA * 120,
-        twiceS: atTwiceS(breaker.ratedA),
+        mustOpen: mustOpen(breaker.ratedA),
         perLeg,
       },
       surgeVA: all.surgeW,

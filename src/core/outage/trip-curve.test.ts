@@ -3,18 +3,24 @@ import { circuit, job, load, station } from '../job/fixtures/jobs'
 import type { Job } from '../job/schema'
 import { simulate } from './chance'
 import { planOf } from './plan'
-import { atTwiceS, opensWithinS, shareOf } from './trip-curve'
+import { mustOpen, opensWithinS, shareOf } from './trip-curve'
 
-test('a breaker holds its rating, opens within an hour at 135 %, and at 200 % within two minutes, or four above 30 A', () => {
-  for (const ratedA of [15, 20, 30]) {
-    const twice = atTwiceS(ratedA)
-    expect(opensWithinS(1, twice)).toBe(Infinity)
-    expect(opensWithinS(1.35, twice)).toBeCloseTo(3600, 6)
-    expect(opensWithinS(2, twice)).toBe(120)
-  }
-  expect(opensWithinS(2, atTwiceS(50))).toBe(240)
-  expect(opensWithinS(1.35, atTwiceS(50))).toBeCloseTo(3600, 6)
-})
+test.each([
+  [15, 3600, 120],
+  [30, 3600, 120],
+  [50, 3600, 240],
+  [60, 7200, 360],
+  [150, 7200, 480],
+  [200, 7200, 600],
+])(
+  'a breaker of %s A holds its rating, opens within %s s at 135 %% and %s s at 200 %%',
+  (ratedA, at135S, at200S) => {
+    const times = mustOpen(ratedA)
+    expect(opensWithinS(1, times)).toBe(Infinity)
+    expect(opensWithinS(1.35, times)).toBeCloseTo(at135S, 6)
+    expect(opensWithinS(2, times)).toBe(at200S)
+  },
+)
 
 test('more current opens it sooner, and a real one takes a part of the time', () => {
   fc.assert(
@@ -22,7 +28,7 @@ test('more current opens it sooner, and a real one takes a part of the time', ()
       fc.double({ min: 1.01, max: 8, noNaN: true }),
       fc.double({ min: 0, max: 1, noNaN: true }),
       (m, u) => {
-        expect(opensWithinS(m + 0.1, 120)).toBeLessThan(opensWithinS(m, 120))
+        expect(opensWithinS(m + 0.1, mustOpen(15))).toBeLessThan(opensWithinS(m, mustOpen(15)))
         expect(shareOf(u)).toBeGreaterThanOrEqual(0.2)
         expect(shareOf(u)).toBeLessThanOrEqual(1)
       },
