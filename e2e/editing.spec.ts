@@ -1,6 +1,16 @@
 import type { Page } from '@playwright/test'
 import { largestJob } from '../bench/job'
-import { alder, breaker, chooseSource, clearPositions, copyOf, line, openJob, saved } from './helpers'
+import {
+  alder,
+  breaker,
+  chooseSource,
+  clearPositions,
+  copyOf,
+  line,
+  openAgain,
+  openJob,
+  saved,
+} from './helpers'
 import { expect, test } from './test'
 
 const choose = async (page: Page, label: string, option: string | RegExp) => {
@@ -91,7 +101,7 @@ test('one tap and two quick steps back: the job is as it was, and can be edited 
   expect(sent.flat()).toEqual(['do', 'undo', 'redo'])
   await breaker(page, '17 Sump pump').click()
   await saved(page)
-  await page.reload()
+  await openAgain(page)
   await expect(breaker(page, '17 Sump pump')).toHaveAttribute('aria-pressed', 'true')
 })
 

@@ -36,8 +36,17 @@ export async function chooseSource(page: Page, name: string) {
 export async function openJob(page: Page, id: string, view = 'panel') {
   await page.goto(`/jobs/${id}/${view}`)
   await expect(page.getByRole('navigation', { name: 'Steps of the job' })).toBeVisible()
-  await expect(page.locator('[data-live=true]')).toBeVisible()
+  await live(page)
   await saved(page)
+}
+
+/** The page answers: what is pressed before its script has come is lost. */
+const live = (page: Page) => expect(page.locator('[data-live=true]')).toBeVisible()
+
+/** The same view of the workspace, loaded once more. */
+export async function openAgain(page: Page) {
+  await page.reload()
+  await live(page)
 }
 
 /** Nothing that axe holds against WCAG A and AA. */

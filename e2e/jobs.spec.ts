@@ -1,5 +1,5 @@
 import type { APIRequestContext, Page } from '@playwright/test'
-import { accessible, alder, copyOf, openJob, saved } from './helpers'
+import { accessible, alder, copyOf, openAgain, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 const titles = (page: Page) => page.locator('tbody tr td:first-child a').allTextContents()
@@ -61,7 +61,7 @@ test('who acts is chosen in the bar, stays chosen, and stands in the record', as
   await page.getByRole('button', { name: 'Acting as Designer, Headwater Electric' }).click()
   await page.getByRole('menuitem', { name: 'Field technician' }).click()
   await expect(page.getByRole('button', { name: /^Acting as Field technician/ })).toBeVisible()
-  await page.reload()
+  await openAgain(page)
   await page.getByRole('button', { name: 'Open 4 Living room outlets' }).click()
   await page.getByRole('button', { name: 'I saw it die today' }).click()
   await expect(page.getByText(/seen to die by Field technician/)).toBeVisible()

@@ -1,4 +1,4 @@
-import { accessible, alder, breaker, chooseSource, copyOf, line, openJob, saved } from './helpers'
+import { accessible, alder, breaker, chooseSource, copyOf, line, openAgain, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 test('a newcomer taps three breakers, sees hours change, a finding explain itself, and prints a card', async ({
@@ -50,10 +50,10 @@ test('a fix from a finding is taken back by one undo, which a reload does not fo
   await page.getByRole('button', { name: 'Use 3 expansion units' }).click()
   await expect(line(page, 'hours')).toHaveAttribute('data-verdict', 'tight')
   await saved(page)
-  await page.reload()
+  await openAgain(page)
   await page.getByRole('button', { name: 'Undo: applied: Use 3 expansion units' }).click()
   await expect(page.getByLabel('Expansion units', { exact: true })).toHaveText('1 of 3')
-  await page.reload()
+  await openAgain(page)
   await page.getByRole('button', { name: /^Redo: applied/ }).click()
   await expect(page.getByLabel('Expansion units', { exact: true })).toHaveText('3 of 3')
 })

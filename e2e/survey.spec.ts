@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { accessible, alder, breaker, copyOf, openJob, saved } from './helpers'
+import { accessible, alder, breaker, copyOf, openAgain, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 /** A directory as it stands in handwriting inside a door. */
@@ -70,7 +70,7 @@ test('a thirty-space panel is entered from its directory by keyboard, in far les
   await page.keyboard.press('Control+z')
   await expect(breaker(page, '20 attic,')).toBeVisible()
   await saved(page)
-  await page.reload()
+  await openAgain(page)
   await expect(breaker(page, '27 smoke alarms')).toBeVisible()
 })
 

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
-import { accessible, copyOf, openJob, saved } from './helpers'
+import { accessible, copyOf, openAgain, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 const saltmarsh = '5a1de000-0000-4000-8000-000000000002'
@@ -26,7 +26,7 @@ test('tracing in a cellar: no connection, a reload, and nothing lost or doubled'
   const card = (place: string) => page.getByRole('region', { name: `Breaker ${place}`, exact: true })
   // one visit, and down into the cellar: the screen opens, and the first breaker is traced there
   await context.setOffline(true)
-  await page.reload()
+  await openAgain(page)
   await expect(page.getByText('Someone here depends on a powered device')).toBeVisible()
   await card('1').getByRole('button', { name: 'I switched it off' }).click()
   await expect(card('1').getByRole('timer')).toContainText('off for')
@@ -63,7 +63,7 @@ test('tracing in a cellar: no connection, a reload, and nothing lost or doubled'
   await card('7').getByRole('button', { name: 'Nothing died' }).click()
   await expect(page.getByRole('button', { name: '2 no load found' })).toBeVisible()
 
-  await page.reload()
+  await openAgain(page)
   await expect(page.getByRole('button', { name: '6 to trace' })).toBeVisible()
   await expect(page.getByRole('button', { name: '2 doubtful' })).toBeVisible()
   await expect(page.getByText('1 photograph waiting to be sent')).toBeVisible()

@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process'
 import type { Page } from '@playwright/test'
-import { alder, breaker, copyOf, line, openJob, saved } from './helpers'
+import { alder, breaker, copyOf, line, openAgain, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 const typeInto = async (page: Page, label: string, text: string) => {
@@ -137,7 +137,7 @@ test('the database stops and comes back while a person edits: nothing typed or s
     )
   }
   await saved(page)
-  await page.reload()
+  await openAgain(page)
   await expect(breaker(page, '9 Playroom lights')).toHaveAttribute('aria-pressed', 'false')
   await expect(breaker(page, '17 Sump pump')).toHaveAttribute('aria-pressed', 'true')
   await expect(breaker(page, '4 Living room outlets')).toHaveAttribute('aria-pressed', 'true')
@@ -153,7 +153,7 @@ test('a tab that is reloaded while the server cannot be written takes its unsave
   await breaker(page, '17 Sump pump').click()
   await expect(page.getByText(/Not saved: 1 change/)).toBeVisible()
   page.on('dialog', dialog => dialog.accept())
-  await page.reload()
+  await openAgain(page)
   await expect(breaker(page, '17 Sump pump')).toHaveAttribute('aria-pressed', 'true')
   await page.unroute('**/changes')
   await saved(page)
