@@ -3,6 +3,7 @@ import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter'
 import type { Metadata, Viewport } from 'next'
 import { headers } from 'next/headers'
 import type { ReactNode } from 'react'
+import { QueryRoot } from '@/ui/query'
 import { ThemeRoot } from '@/ui/theme/ThemeRoot'
 import '@fontsource-variable/atkinson-hyperlegible-next'
 import '@/ui/theme/global.css'
@@ -22,7 +23,9 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
       <body>
         <InitColorSchemeScript nonce={nonce} attribute="data" defaultMode="system" />
         <AppRouterCacheProvider options={{ enableCssLayer: true, nonce }}>
-          <ThemeRoot>{children}</ThemeRoot>
+          <ThemeRoot>
+            <QueryRoot>{children}</QueryRoot>
+          </ThemeRoot>
         </AppRouterCacheProvider>
       </body>
     </html>

@@ -161,7 +161,7 @@ const ofFirm: Door[] = [
       notJson,
       [{ act: 'import', format: 'csv', text: 'a,b\n1,2' }, 422, /put these right/],
       [{ act: 'retire', id: 'none', from: 1 }, 404, /no longer/],
-      [{ act: 'stock', key: 'none', count: 1 }, 404, /no longer/],
+      [{ act: 'stock', key: 'none', was: null, count: 1 }, 404, /no longer/],
     ],
     says: /"equipment"|put these right/,
   },

@@ -1,4 +1,5 @@
 import type { Metadata } from 'next'
+import { readLabour } from '@/server/catalogue/labour'
 import { listEquipment, listStock } from '@/server/catalogue/repository'
 import { forPage } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
@@ -7,9 +8,14 @@ import { EquipmentScreen } from '@/ui/equipment/EquipmentScreen'
 export const metadata: Metadata = { title: 'Equipment' }
 
 export default async function EquipmentPage() {
-  const { actor, equipment, stock } = await forPage(async () => {
+  const { person, firm } = await forPage(async () => {
     const actor = await currentActor()
-    return { actor, equipment: await listEquipment(actor), stock: await listStock(actor) }
+    const [equipment, stock, { labour }] = await Promise.all([
+      listEquipment(actor),
+      listStock(actor),
+      readLabour(actor),
+    ])
+    return { person: actor.person, firm: { equipment, stock, labour } }
   })
-  return <EquipmentScreen person={actor.person} equipment={equipment} stock={stock} />
+  return <EquipmentScreen person={person} firm={firm} />
 }

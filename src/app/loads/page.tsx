@@ -2,7 +2,7 @@ import type { Metadata } from 'next'
 import { forPage } from '@/server/http/handle'
 import { listTypical } from '@/server/loads/library'
 import { currentActor } from '@/server/people/actor'
-import { LibraryScreen } from '@/ui/loads/LibraryScreen'
+import { LibraryScreen } from '@/ui/library/LibraryScreen'
 
 export const metadata: Metadata = { title: 'Load library' }
 

@@ -63,6 +63,32 @@ export async function setStock(
   }, always)
 }
 
+/** Sets one count, if what was seen still stands there; else what stands there now (null: nothing). */
+export async function countStock(
+  { firmId }: Pick<Actor, 'firmId'>,
+  key: string,
+  was: number | null,
+  count: number | null,
+): Promise<'counted' | number | null> {
+  return transaction<'counted' | number | null>(
+    async trx => {
+      // two that count the same thing come one after the other
+      await trx.raw('select pg_advisory_xact_lock(hashtext(?))', [`stock ${firmId} ${key}`])
+      const there = await trx('equipment_stock').where({ firm_id: firmId, key }).first('count')
+      const now: number | null = there?.count ?? null
+      if (now !== was) return now
+      if (count === null) await trx('equipment_stock').where({ firm_id: firmId, key }).delete()
+      else
+        await trx('equipment_stock')
+          .insert({ firm_id: firmId, key, count })
+          .onConflict(['firm_id', 'key'])
+          .merge()
+      return 'counted'
+    },
+    done => done === 'counted',
+  )
+}
+
 /** Adds equipment to the firm's catalogue; a version that is already there is left as it is. */
 export async function addEquipment(
   actor: Pick<Actor, 'firmId'>,

@@ -2,8 +2,9 @@
 import { askedOf, groups, isOpen } from '@/core/ask/questions'
 import { outageSchema } from '@/core/job/schema'
 import { plural } from '@/core/units/format'
-import { EditField, readNumber } from '../common/EditField'
+import { Card, Column, Columns, View } from '../common/pieces'
 import { FindingsHere } from '../findings/FindingsHere'
+import { EditField, readNumber } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 import styles from './AskView.module.css'
 import { LinkBox } from './LinkBox'
@@ -39,18 +40,18 @@ export function AskView() {
   const open = asked.filter(q => isOpen(brief, q.key))
   const next = open[0]
   return (
-    <div className={styles.view}>
-      <h1>Ask</h1>
-      <p className={styles.lead}>
-        {open.length
+    <View
+      title="Ask"
+      lead={
+        open.length
           ? `${plural(open.length, 'question')} open of ${asked.length}. Answers decide what is asked next.`
-          : `All ${asked.length} questions are answered.`}
-      </p>
-      <div className={styles.columns}>
-        <div className={styles.questions}>
+          : `All ${asked.length} questions are answered.`
+      }
+    >
+      <Columns least={420}>
+        <Column>
           {groups.map(group => (
-            <section key={group} aria-label={group}>
-              <h2>{group}</h2>
+            <Card key={group} title={group}>
               {group === 'What must live' && <Wants />}
               {group === 'The outage' && <HowLong />}
               {asked
@@ -58,15 +59,15 @@ export function AskView() {
                 .map(q => (
                   <QuestionField key={q.key} question={q} next={q === next} />
                 ))}
-            </section>
+            </Card>
           ))}
-        </div>
-        <div className={styles.requests}>
+        </Column>
+        <Column>
           <LinkBox />
           <RequestList />
-        </div>
-      </div>
+        </Column>
+      </Columns>
       <FindingsHere view="ask" />
-    </div>
+    </View>
   )
 }

@@ -1,9 +1,13 @@
 'use client'
 import Button from '@mui/material/Button'
+import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
+import ListItemText from '@mui/material/ListItemText'
+import TextField from '@mui/material/TextField'
 import { useEffect, useState } from 'react'
 import { call } from '../api'
+import { Card, Row } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'
-import styles from './AskView.module.css'
 
 interface Link {
   id: string
@@ -59,47 +63,51 @@ export function LinkBox() {
     }
   }
   return (
-    <section className={styles.link} aria-label="Link for the customer">
-      <h2>Link for the customer</h2>
+    <Card title="Link for the customer">
       <p>
         A page without an account that shows only what is asked here. It lasts three weeks, and can be
         withdrawn at any time.
       </p>
       {address && (
-        <div className={styles.address}>
-          <input
-            readOnly
-            value={address}
-            aria-label="Address to send"
-            onFocus={event => event.target.select()}
-          />
-          <Button variant="contained" onClick={() => void copy()}>
-            Copy
-          </Button>
+        <>
+          <Row sx={{ flexWrap: 'nowrap' }}>
+            <TextField
+              value={address}
+              label="Address to send"
+              onFocus={event => event.target.select()}
+              slotProps={{ htmlInput: { readOnly: true } }}
+            />
+            <Button variant="contained" onClick={() => void copy()}>
+              Copy
+            </Button>
+          </Row>
           <p>The address is shown only now. Send it to the customer; anyone who has it can answer.</p>
-        </div>
+        </>
       )}
-      <Button variant="outlined" disabled={links === null} onClick={() => void send({ do: 'make' })}>
-        {links?.some(isValid) ? 'Make another link' : 'Make a link'}
-      </Button>
-      <p role="status">{said}</p>
+      <Row>
+        <Button variant="outlined" disabled={!links} onClick={() => void send({ do: 'make' })}>
+          {links?.some(isValid) ? 'Make another link' : 'Make a link'}
+        </Button>
+        <span role="status">{said}</span>
+      </Row>
       {links && links.length > 0 && (
-        <ul>
+        <List dense disablePadding>
           {links.slice(0, 5).map(link => (
-            <li key={link.id}>
-              <span>
-                made {day(link.createdAt)} by {link.by}, {standing(link)},{' '}
-                {link.seenAt ? `opened ${day(link.seenAt)}, ${link.uploads} sent` : 'not opened yet'}
-              </span>
+            <ListItem key={link.id} disableGutters divider>
+              <ListItemText
+                secondary={`made ${day(link.createdAt)} by ${link.by}, ${standing(link)}, ${
+                  link.seenAt ? `opened ${day(link.seenAt)}, ${link.uploads} sent` : 'not opened yet'
+                }`}
+              />
               {isValid(link) && (
                 <Button size="small" onClick={() => void send({ do: 'withdraw', linkId: link.id })}>
                   Withdraw
                 </Button>
               )}
-            </li>
+            </ListItem>
           ))}
-        </ul>
+        </List>
       )}
-    </section>
+    </Card>
   )
 }

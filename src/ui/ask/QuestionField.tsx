@@ -2,7 +2,9 @@
 import { useId } from 'react'
 import { briefSchema } from '@/core/ask/brief'
 import { answerText, isOpen, type Question } from '@/core/ask/questions'
-import { EditField, readNumber } from '../common/EditField'
+import { Quiet } from '../common/pieces'
+import { EditField, readNumber } from '../form/EditField'
+import { Options } from '../form/Options'
 import { useWorkspace } from '../workspace/store'
 import styles from './AskView.module.css'
 
@@ -23,24 +25,17 @@ export function QuestionField({ question, next }: { question: Question; next: bo
   return (
     <div className={styles.question} data-open={open} data-next={next} data-question={key}>
       <p id={id}>
-        <b>{question.ask}</b> <span>{question.why}</span>
+        <b>{question.ask}</b> {open && <Quiet component="span">{question.why}</Quiet>}
       </p>
       {answering.by === 'choice' ? (
-        <div className={styles.options} role="radiogroup" aria-labelledby={id}>
-          {answering.options.map(([option, label]) => (
-            <label key={option} data-chosen={value === option}>
-              <input
-                type="radio"
-                name={`${id}-answer`}
-                value={option}
-                checked={value === option}
-                onChange={() => answer(option)}
-                onClick={() => value === option && answer(null)}
-              />
-              {label}
-            </label>
-          ))}
-        </div>
+        <Options
+          label={question.ask}
+          labelledBy={id}
+          value={value}
+          options={answering.options.map(([option, label]) => ({ value: option, label }))}
+          onChange={answer}
+          onAgain={() => answer(null)}
+        />
       ) : (
         <EditField
           key={key}

@@ -1,14 +1,16 @@
 'use client'
 import Button from '@mui/material/Button'
-import TextField from '@mui/material/TextField'
-import { type FormEvent, useState } from 'react'
+import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
 import { type RequestState, requestStates } from '@/core/ask/evidence'
 import type { Request } from '@/core/ask/requests'
 import { saidText } from '@/core/ask/sent'
 import { circuitOf } from '@/core/job/panels'
-import { Choice } from '../common/Choice'
+import { Card, Quiet } from '../common/pieces'
+import { Thumbnails } from '../common/Thumbnails'
+import { AddLine } from '../form/AddLine'
+import { Choice } from '../form/Choice'
 import { useWorkspace } from '../workspace/store'
-import styles from './AskView.module.css'
 
 /** What is asked of the customer and whoever drives out, with what became of each. */
 export function RequestList() {
@@ -18,10 +20,11 @@ export function RequestList() {
   const put = (r: Request, state: RequestState) =>
     act({ op: 'putRequest', request: { ...r.record, key: r.key, state } })
   return (
-    <section aria-label="Requests">
-      <div className={styles.head}>
-        <h2>What is asked for</h2>
-        {toAsk.length > 0 && (
+    <Card
+      aria-label="Requests"
+      title="What is asked for"
+      tools={
+        toAsk.length > 0 && (
           <Button
             size="small"
             onClick={() =>
@@ -35,16 +38,23 @@ export function RequestList() {
           >
             Mark all as asked
           </Button>
-        )}
-      </div>
-      <ul className={styles.list}>
+        )
+      }
+    >
+      <List disablePadding>
         {requests.map(r => (
           <RequestRow key={r.key} request={r} onState={state => put(r, state)} />
         ))}
-      </ul>
+      </List>
       <OwnRequest />
-    </section>
+    </Card>
   )
+}
+
+const edge: Partial<Record<RequestState, string>> = {
+  received: 'secondary.main',
+  'good enough': 'divider',
+  refused: 'divider',
 }
 
 function RequestRow({ request: r, onState }: { request: Request; onState: (state: RequestState) => void }) {
@@ -52,27 +62,36 @@ function RequestRow({ request: r, onState }: { request: Request; onState: (state
   const act = useWorkspace(s => s.act)
   const answer = r.record?.answer
   return (
-    <li id={r.key} data-state={r.state} data-request={r.key}>
+    <ListItem
+      id={r.key}
+      data-state={r.state}
+      data-request={r.key}
+      divider
+      sx={{
+        display: 'grid',
+        gridTemplateColumns: 'minmax(0, 1fr) 136px',
+        gap: 1,
+        alignItems: 'start',
+        pl: 1.25,
+        pr: 0,
+        borderLeft: 4,
+        borderLeftColor: edge[r.state] ?? 'water.live',
+        scrollMargin: 80,
+      }}
+    >
       <div>
         <b>{r.title}</b>
-        <span>{r.why}</span>
+        <Quiet>{r.why}</Quiet>
         {answer && (
-          <span className={styles.answer}>
-            {answer.by}, {answer.on}: {saidText(answer)}{' '}
-            {answer.file && <a href={`/api/files/${answer.file.id}`}>Save the file</a>}
-          </span>
+          <p>
+            <b>
+              {answer.by}, {answer.on}: {saidText(answer)}{' '}
+              {answer.file && <a href={`/api/files/${answer.file.id}`}>Save the file</a>}
+            </b>
+          </p>
         )}
         {answer?.plate && <UsePlate request={r} />}
-        {r.photos.length > 0 && (
-          <span className={styles.thumbs}>
-            {r.photos.map(p => (
-              <a key={p.id} href={`/jobs/${id}/photos#${p.id}`}>
-                {/* biome-ignore lint/performance/noImgElement: its bytes come from the database, already small */}
-                <img src={`/api/photos/${p.id}?size=thumbnail`} alt={p.name} loading="lazy" />
-              </a>
-            ))}
-          </span>
-        )}
+        <Thumbnails photos={r.photos} hrefOf={p => `/jobs/${id}/photos#${p.id}`} />
       </div>
       <Choice
         label="State"
@@ -85,7 +104,7 @@ function RequestRow({ request: r, onState }: { request: Request; onState: (state
           Remove
         </Button>
       )}
-    </li>
+    </ListItem>
   )
 }
 
@@ -117,35 +136,20 @@ function UsePlate({ request: r }: { request: Request }) {
 
 function OwnRequest() {
   const act = useWorkspace(s => s.act)
-  const [title, setTitle] = useState('')
-  const [problem, setProblem] = useState<string | null>(null)
-  const submit = (event: FormEvent) => {
-    event.preventDefault()
-    if (!title.trim()) return
-    const [fault] = act({
-      op: 'putRequest',
-      request: {
-        key: `own:${crypto.randomUUID()}`,
-        state: 'to ask',
-        own: { title: title.trim(), why: 'Asked by the installer.' },
-      },
-    })
-    setProblem(fault ? fault.message : null)
-    if (!fault) setTitle('')
-  }
   return (
-    <form className={styles.own} onSubmit={submit}>
-      <TextField
-        label="Ask for something else"
-        value={title}
-        error={problem !== null}
-        helperText={problem}
-        onChange={e => setTitle(e.target.value)}
-        slotProps={{ htmlInput: { autoComplete: 'off', maxLength: 80 } }}
-      />
-      <Button type="submit" variant="outlined">
-        Add
-      </Button>
-    </form>
+    <AddLine
+      label="Ask for something else"
+      most={80}
+      onAdd={title =>
+        act({
+          op: 'putRequest',
+          request: {
+            key: `own:${crypto.randomUUID()}`,
+            state: 'to ask',
+            own: { title, why: 'Asked by the installer.' },
+          },
+        })
+      }
+    />
   )
 }

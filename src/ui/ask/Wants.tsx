@@ -1,22 +1,25 @@
 'use client'
+import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
-import TextField from '@mui/material/TextField'
+import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
+import MenuItem from '@mui/material/MenuItem'
+import Select from '@mui/material/Select'
 import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react'
-import { type FormEvent, useState } from 'react'
 import type { Want } from '@/core/ask/brief'
 import { likelyWants } from '@/core/ask/questions'
 import { placeText } from '@/core/job/panels'
 import { plural } from '@/core/units/format'
+import { Column, Row } from '../common/pieces'
+import { moved, Sortable, SortableItem } from '../common/Sortable'
+import { AddLine } from '../form/AddLine'
 import { useWorkspace } from '../workspace/store'
-import styles from './AskView.module.css'
 
 /** What must live, in order of importance; what the answers make likely is offered. */
 export function Wants() {
   const brief = useWorkspace(s => s.job.brief)
   const act = useWorkspace(s => s.act)
-  const [name, setName] = useState('')
-  const [problem, setProblem] = useState<string | null>(null)
   const job = useWorkspace(s => s.job)
   const { wants } = brief
   const circuits = job.panels.flatMap(panel =>
@@ -31,74 +34,70 @@ export function Wants() {
     .map(c => c.id)
   const set = (next: Want[]) => {
     const [fault] = act({ op: 'answerBrief', answers: { wants: next } })
-    setProblem(fault ? `What must live ${fault.message}` : null)
-    return !fault
+    return fault ? [{ ...fault, message: `What must live ${fault.message}` }] : []
   }
   const add = (what: string) => set([...wants, { id: crypto.randomUUID(), name: what, circuitIds: [] }])
-  const swap = (a: number, b: number) => {
-    const next = [...wants]
-    const [x, y] = [next[a], next[b]]
-    if (!x || !y) return
-    next[a] = y
-    next[b] = x
-    set(next)
-  }
-  const submit = (event: FormEvent) => {
-    event.preventDefault()
-    if (name.trim() && add(name.trim())) setName('')
-  }
+  const move = (from: number, to: number) => set(moved(wants, from, to))
   return (
-    <div className={styles.wants}>
-      <p>
-        <b>What must stay alive, the most important first?</b>
-      </p>
-      <ol aria-label="What must live">
-        {wants.map((w, i) => (
-          <li key={w.id}>
-            <span>
-              {w.name}
-              <select
-                aria-label={`Circuit that carries ${w.name}`}
-                value={w.circuitIds[0] ?? ''}
-                onChange={e =>
-                  set(
-                    wants.map(o =>
-                      o === w ? { ...w, circuitIds: e.target.value ? [e.target.value] : [] } : o,
-                    ),
-                  )
-                }
-              >
-                <option value="">circuit not known yet</option>
-                {circuits.map(c => (
-                  <option key={c.id} value={c.id}>
-                    {c.name}
-                  </option>
-                ))}
-              </select>
-            </span>
-            <IconButton
-              aria-label={`${w.name}: more important`}
-              disabled={i === 0}
-              onClick={() => swap(i, i - 1)}
-            >
-              <ArrowUp size={17} aria-hidden />
-            </IconButton>
-            <IconButton
-              aria-label={`${w.name}: less important`}
-              disabled={i === wants.length - 1}
-              onClick={() => swap(i, i + 1)}
-            >
-              <ArrowDown size={17} aria-hidden />
-            </IconButton>
-            <IconButton
-              aria-label={`Take ${w.name} off the list`}
-              onClick={() => set(wants.filter(o => o !== w))}
-            >
-              <X size={17} aria-hidden />
-            </IconButton>
-          </li>
-        ))}
-      </ol>
+    <Column spacing={1}>
+      <b>What must stay alive, the most important first?</b>
+      <List disablePadding component="ol" aria-label="What must live">
+        <Sortable items={wants} nameOf={w => w.name} onMove={move}>
+          {(w, i) => (
+            <SortableItem key={w.id} id={w.id} name={w.name}>
+              {(grip, bind) => (
+                <ListItem {...bind} disableGutters disablePadding divider sx={{ py: 0.5 }}>
+                  {grip}
+                  <Box sx={{ flex: 1, minWidth: 0, overflowWrap: 'anywhere' }}>
+                    {i + 1}. {w.name}
+                    <Select
+                      variant="standard"
+                      displayEmpty
+                      fullWidth
+                      value={w.circuitIds[0] ?? ''}
+                      inputProps={{ 'aria-label': `Circuit that carries ${w.name}` }}
+                      onChange={e =>
+                        set(
+                          wants.map(o =>
+                            o === w ? { ...w, circuitIds: e.target.value ? [e.target.value] : [] } : o,
+                          ),
+                        )
+                      }
+                    >
+                      <MenuItem value="">circuit not known yet</MenuItem>
+                      {circuits.map(c => (
+                        <MenuItem key={c.id} value={c.id}>
+                          {c.name}
+                        </MenuItem>
+                      ))}
+                    </Select>
+                  </Box>
+                  <IconButton
+                    aria-label={`${w.name}: more important`}
+                    disabled={i === 0}
+                    onClick={() => move(i, i - 1)}
+                  >
+                    <ArrowUp size={17} aria-hidden />
+                  </IconButton>
+                  <IconButton
+                    aria-label={`${w.name}: less important`}
+                    disabled={i === wants.length - 1}
+                    onClick={() => move(i, i + 1)}
+                  >
+                    <ArrowDown size={17} aria-hidden />
+                  </IconButton>
+                  <IconButton
+                    aria-label={`Take ${w.name} off the list`}
+                    onClick={() => set(wants.filter(o => o !== w))}
+                  >
+                    <X size={17} aria-hidden />
+                  </IconButton>
+                </ListItem>
+              )}
+            </SortableItem>
+          )}
+        </Sortable>
+      </List>
       {unpicked.length > 0 && (
         <Button
           size="small"
@@ -110,20 +109,8 @@ export function Wants() {
           Pick {plural(unpicked.length, 'circuit')} of this list
         </Button>
       )}
-      <form onSubmit={submit}>
-        <TextField
-          label="Add to the list"
-          value={name}
-          error={problem !== null}
-          helperText={problem}
-          onChange={e => setName(e.target.value)}
-          slotProps={{ htmlInput: { autoComplete: 'off', maxLength: 60 } }}
-        />
-        <Button type="submit" variant="outlined">
-          Add
-        </Button>
-      </form>
-      <div className={styles.likely}>
+      <AddLine label="Add to the list" most={60} onAdd={add} />
+      <Row spacing={0.5}>
         {likelyWants(brief).map(what => (
           <Button
             key={what}
@@ -134,7 +121,7 @@ export function Wants() {
             {what}
           </Button>
         ))}
-      </div>
-    </div>
+      </Row>
+    </Column>
   )
 }

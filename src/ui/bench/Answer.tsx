@@ -1,6 +1,7 @@
+import Paper from '@mui/material/Paper'
+import Typography from '@mui/material/Typography'
 import type { Worked } from '@/core/calculator'
 import { SeverityTag } from '../common/SeverityTag'
-import styles from './Answer.module.css'
 
 interface Props {
   worked: Pick<Worked<unknown>, 'answer' | 'findings' | 'next'> | null
@@ -23,9 +24,25 @@ export function Answer({ worked, waiting, wrong }: Props) {
       : `Waiting for ${waiting.join(', ').toLowerCase()}.`
   const [first, rest] = parted(said)
   return (
-    <section className={styles.answer} aria-label="Answer" data-answered={worked !== null}>
+    <Paper
+      component="section"
+      variant="outlined"
+      aria-label="Answer"
+      data-answered={worked !== null}
+      sx={{
+        p: { xs: 1.5, md: 2 },
+        borderTop: 5,
+        ...(worked
+          ? { borderTopColor: 'water.live' }
+          : { borderTopStyle: 'dashed', borderTopColor: 'severity.mind' }),
+        '& p + p, & > p': { mt: 1 },
+        overflowWrap: 'anywhere',
+      }}
+    >
       <div role="status">
-        <p className={styles.sentence}>{first}</p>
+        <Typography variant="h2" component="p" sx={{ fontWeight: worked ? 650 : 500, lineHeight: 1.4 }}>
+          {first}
+        </Typography>
         {rest && <p>{rest}</p>}
       </div>
       {worked?.findings.map(f => (
@@ -41,6 +58,6 @@ export function Answer({ worked, waiting, wrong }: Props) {
       )}
       {!worked && wrong.slice(1).map(w => <p key={w}>{w}</p>)}
       {!worked && wrong.length > 0 && waiting.length > 0 && <p>Then: {waiting.join(', ').toLowerCase()}.</p>}
-    </section>
+    </Paper>
   )
 }

@@ -1,16 +1,19 @@
 'use client'
+import ListItemButton from '@mui/material/ListItemButton'
+import Paper from '@mui/material/Paper'
 import dynamic from 'next/dynamic'
 import { usePathname } from 'next/navigation'
-import { useCallback, useEffect, useState } from 'react'
+import { type MouseEvent, useCallback, useEffect, useState } from 'react'
 import { calculators } from '@/core/calculators'
 import { useShortcut } from '../common/keys'
+import { Column, Quiet } from '../common/pieces'
 import { type PersonChoice, TopBar } from '../common/TopBar'
+import type { Draft } from '../form/draft'
+import { useUnitChoice } from '../form/units'
 import styles from './Bench.module.css'
 import { CalculatorView, focusFirst, type Origin } from './CalculatorView'
-import type { Draft } from './draft'
 import { benchPath, Finder } from './Finder'
 import { UnitToggles } from './UnitToggles'
-import { useUnitChoice } from './units'
 
 const Shortcuts = dynamic(() => import('../common/Shortcuts').then(m => m.Shortcuts))
 
@@ -33,8 +36,8 @@ export function Bench({ person, given, from }: Props) {
   const calculator = calculators.find(c => c.name === name)
   const [drafts, setDrafts] = useState<Record<string, Draft>>(() => (name && given ? { [name]: given } : {}))
   const onDraft = useCallback(
-    (next: (now: Draft | null) => Draft) => {
-      if (name) setDrafts(all => ({ ...all, [name]: next(all[name] ?? null) }))
+    (draft: Draft) => {
+      if (name) setDrafts(all => ({ ...all, [name]: draft }))
     },
     [name],
   )
@@ -88,36 +91,36 @@ const firstAsked = ['voltage-drop', 'start', 'runtime', 'outlet-readings']
 
 function Welcome({ unknown, onOpen }: { unknown: string | null; onOpen: (name: string) => void }) {
   return (
-    <div className={styles.welcome}>
+    <Column className={styles.welcome}>
       <h1>{unknown ? 'There is no such question' : 'The bench'}</h1>
       <p>
         {unknown
           ? `Nothing here is called “${unknown}”. Pick a question, or say in your own words what you want to know.`
           : 'Ask anything about one circuit, one run, one reading. No job is needed; the working stands beside every answer.'}
       </p>
-      <ul>
-        {firstAsked.map(name => {
-          const c = calculators.find(one => one.name === name)
-          return (
-            c && (
-              <li key={name}>
-                <a
-                  href={benchPath(name)}
-                  onClick={e => {
-                    e.preventDefault()
-                    onOpen(name)
-                  }}
-                >
-                  {c.question}
-                </a>
-              </li>
-            )
+      {firstAsked.map(name => {
+        const c = calculators.find(one => one.name === name)
+        return (
+          c && (
+            <Paper key={name} variant="outlined">
+              <ListItemButton
+                component="a"
+                href={benchPath(name)}
+                sx={{ borderTop: 5, borderColor: 'water.live', fontWeight: 650 }}
+                onClick={(e: MouseEvent) => {
+                  e.preventDefault()
+                  onOpen(name)
+                }}
+              >
+                {c.question}
+              </ListItemButton>
+            </Paper>
           )
-        })}
-      </ul>
-      <p className={styles.hint}>
+        )
+      })}
+      <Quiet>
         <kbd>/</kbd> asks, arrows walk the questions, Enter opens, <kbd>?</kbd> lists the keys.
-      </p>
-    </div>
+      </Quiet>
+    </Column>
   )
 }

@@ -1,19 +1,24 @@
 'use client'
 import Button from '@mui/material/Button'
+import Link from '@mui/material/Link'
+import Paper from '@mui/material/Paper'
 import Snackbar from '@mui/material/Snackbar'
 import { Copy, Eraser, Link2 } from 'lucide-react'
 import dynamic from 'next/dynamic'
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
+import { FormProvider, useForm, useWatch } from 'react-hook-form'
 import { answerText } from '@/core/answer-text'
 import { type Calculator, calculate, curvesOf } from '@/core/calculator'
 import type { calculators } from '@/core/calculators'
 import { type Field, fieldsOf } from '@/core/field'
 import { deference } from '@/core/work/deference'
+import { Column, Quiet, Row } from '../common/pieces'
 import { WorkingView } from '../common/WorkingView'
+import { type Draft, emptied, type Problems, pruned, sorted } from '../form/draft'
+import { Fields } from '../form/FieldInput'
+import { LiveProblems } from '../form/useField'
 import { Answer } from './Answer'
 import styles from './Bench.module.css'
-import { type Change, changed, type Draft, emptied, sorted } from './draft'
-import { Fields, type FormProps } from './FieldInput'
 import { benchPath } from './Finder'
 import { LegsPicture } from './LegsPicture'
 import { OutletPicture } from './OutletPicture'
@@ -21,7 +26,7 @@ import { OutletPicture } from './OutletPicture'
 const CurveChart = dynamic(() => import('./CurveChart').then(m => m.CurveChart), { ssr: false })
 const UseInJob = dynamic(() => import('./UseInJob').then(m => m.UseInJob), { ssr: false })
 
-const pictures: Record<string, (props: FormProps & { fields: readonly Field[] }) => React.ReactNode> = {
+const pictures: Record<string, (props: { fields: readonly Field[]; draft: Draft }) => React.ReactNode> = {
   'outlet-readings': OutletPicture,
   'split-readings': LegsPicture,
 }
@@ -37,7 +42,7 @@ interface Props {
   calculator: (typeof calculators)[number]
   /** null: nothing typed yet, the example stands */
   draft: Draft | null
-  onDraft: (next: (now: Draft | null) => Draft) => void
+  onDraft: (draft: Draft) => void
   from: Origin | null
   /** picked just now: the first field takes the focus */
   focus: boolean
@@ -59,10 +64,17 @@ function linkTo(name: string, draft: Draft, from: Origin | null = null): string 
   return link.length <= longestLink ? link : null
 }
 
-/** A switch of the kind of input (how a start is known) keeps what both kinds have. */
-function keptBy(calculator: Pick<Calculator<object, unknown>, 'input'>, draft: Draft): Draft {
-  const keys = fieldsOf(calculator.input, draft).map(f => f.key)
-  return Object.fromEntries(Object.entries(draft).filter(([key]) => keys.includes(key)))
+/** The inputs as the calculator takes them: of a kind that was switched away from, only what both kinds have. */
+function inputOf(calculator: Pick<Calculator<object, unknown>, 'input'>, values: Draft): Draft {
+  const fields = fieldsOf(calculator.input, values)
+  const own = fields.filter(f => f.key in values).map(f => [f.key, values[f.key]])
+  return pruned(fields, Object.fromEntries(own))
+}
+
+const nothingWrong: { problems: Problems; waiting: string[]; wrong: string[] } = {
+  problems: new Map(),
+  waiting: [],
+  wrong: [],
 }
 
 const firstFields = [
@@ -90,42 +102,41 @@ export const focusFirst = () =>
 /** One question: what is given on the left, the answer with curve and working beside it, as one types. */
 export function CalculatorView({ calculator, draft: typed, onDraft, from, focus }: Props) {
   const example = useMemo<Draft>(() => ({ ...calculator.example }), [calculator])
-  const draft = typed ?? example
+  const form = useForm<Draft>({ defaultValues: typed ?? example })
+  const [changed, setChanged] = useState(typed !== null)
+  const values = useWatch({ control: form.control })
+  const draft = useMemo(() => inputOf(calculator, values), [calculator, values])
   const fields = fieldsOf(calculator.input, draft)
   const outcome = useMemo(() => calculate(calculator, draft), [calculator, draft])
   const later = useSettled(draft)
   const curves = useMemo(() => curvesOf(calculator, later), [calculator, later])
   const [told, setTold] = useState<string | null>(null)
   const [using, setUsing] = useState(false)
-  const state = outcome.ok
-    ? { problems: new Map(), waiting: [], wrong: [] }
-    : sorted(outcome.faults, fields, draft)
+  const state = outcome.ok ? nothingWrong : sorted(outcome.faults, fields, draft)
 
   useEffect(() => {
     if (focus) focusFirst()
   }, [focus])
+  useEffect(() => form.subscribe({ formState: { values: true }, callback: () => setChanged(true) }), [form])
   useEffect(() => {
-    if (!typed) return
+    if (!changed) return
+    onDraft(draft)
     const timer = setTimeout(
       () =>
         window.history.replaceState(
           null,
           '',
-          linkTo(calculator.name, typed, from) ?? benchPath(calculator.name),
+          linkTo(calculator.name, draft, from) ?? benchPath(calculator.name),
         ),
       linkPauseMs,
     )
     return () => clearTimeout(timer)
-  }, [typed, calculator, from])
+  }, [changed, draft, calculator, from, onDraft])
+  const empty = () => {
+    form.reset(emptied(fields, draft))
+    setChanged(true)
+  }
 
-  const change = useCallback<Change>(
-    (path, next) =>
-      onDraft(now => {
-        const after = changed(now ?? example, path, next)
-        return path.length === 1 ? keptBy(calculator, after) : after
-      }),
-    [calculator, example, onDraft],
-  )
   const copy = async (text: string, what: string) => {
     try {
       await navigator.clipboard.writeText(text)
@@ -136,27 +147,31 @@ export function CalculatorView({ calculator, draft: typed, onDraft, from, focus 
   }
   const link = linkTo(calculator.name, draft)
   const address = () => (link ? window.location.origin + link : '')
-  const Form = pictures[calculator.name] ?? Fields
+  const Inputs = pictures[calculator.name] ?? Fields
   return (
     <div className={styles.view} data-wide={fields.some(f => f.kind === 'rows' && f.of.length > 2)}>
       <h1>{calculator.question}</h1>
-      <section className={styles.form} aria-label="Given" data-form>
-        {!typed && (
-          <p className={styles.hint}>
+      <Paper component="section" variant="outlined" className={styles.form} aria-label="Given" data-form>
+        {!changed && (
+          <Quiet sx={{ mb: 1.5 }}>
             An example stands here. Type over it, or{' '}
-            <button type="button" onClick={() => onDraft(() => emptied(fields, draft))}>
+            <Link component="button" color="primary" onClick={empty}>
               start empty
-            </button>
+            </Link>
             .
-          </p>
+          </Quiet>
         )}
-        <Form fields={fields} draft={draft} problems={state.problems} onChange={change} />
-      </section>
+        <FormProvider {...form}>
+          <LiveProblems.Provider value={state.problems}>
+            <Inputs fields={fields} draft={draft} />
+          </LiveProblems.Provider>
+        </FormProvider>
+      </Paper>
       <div className={styles.answer}>
         <Answer worked={outcome.ok ? outcome.value : null} waiting={state.waiting} wrong={state.wrong} />
       </div>
-      <div className={styles.beside}>
-        <div className={styles.actions}>
+      <Column className={styles.beside}>
+        <Row>
           {outcome.ok && (
             <>
               <Button variant="contained" onClick={() => setUsing(true)}>
@@ -183,25 +198,22 @@ export function CalculatorView({ calculator, draft: typed, onDraft, from, focus 
           >
             Copy link
           </Button>
-          {typed && (
-            <Button
-              startIcon={<Eraser size={16} aria-hidden />}
-              onClick={() => onDraft(() => emptied(fields, draft))}
-            >
+          {changed && (
+            <Button startIcon={<Eraser size={16} aria-hidden />} onClick={empty}>
               Empty
             </Button>
           )}
-        </div>
+        </Row>
         {curves.map(curve => (
           <CurveChart key={curve.title} curve={curve} />
         ))}
         {outcome.ok && (
-          <div className={styles.paper}>
+          <Paper variant="outlined" sx={{ p: 2 }}>
             <WorkingView working={outcome.value.working} />
-          </div>
+          </Paper>
         )}
-        <p className={styles.hint}>{deference}</p>
-      </div>
+        <Quiet>{deference}</Quiet>
+      </Column>
       {using && outcome.ok && (
         <UseInJob
           calculator={calculator}

@@ -1,10 +1,9 @@
 'use client'
-import Button from '@mui/material/Button'
-import { memo, useState } from 'react'
+import Box from '@mui/material/Box'
+import { memo } from 'react'
 import {
   Bar,
   BarChart,
-  CartesianGrid,
   Legend,
   Line,
   LineChart,
@@ -18,8 +17,9 @@ import {
 import type { Curve } from '@/core/curve'
 import { figure } from '@/core/units/format'
 import { roundTicks, ticksBetween } from '@/core/units/ticks'
-import styles from './CurveChart.module.css'
-import { type Scale, useScale } from './units'
+import { ChartFigure, grid, margin, tip, xAxis, yAxis } from '../common/chart'
+import { type Scale, useScale } from '../form/units'
+import { chartText } from '../theme/tokens'
 
 const colours = [
   'var(--mui-palette-water-deep)',
@@ -28,8 +28,6 @@ const colours = [
   'var(--mui-palette-text-secondary)',
 ]
 const dashes = ['', '7 4', '2 4', '9 3 2 3']
-const tick = { fill: 'var(--mui-palette-text-secondary)', fontSize: 12 }
-const ink = 'var(--mui-palette-text-secondary)'
 
 type Row = Record<string, number | string>
 
@@ -50,63 +48,31 @@ const withSymbol = (label: string, { symbol }: Scale) => (symbol ? `${label}, ${
 export const CurveChart = memo(Chart)
 
 function Chart({ curve }: { curve: Curve }) {
-  const [table, setTable] = useState(false)
   const x = useScale(curve.x.unit)
   const y = useScale(curve.y.unit)
   const rows = rowsOf(curve, x, y)
   const names = curve.series.map(s => s.name)
+  const told = (value: number | string | undefined) =>
+    typeof value === 'number' ? figure(value) : (value ?? '')
   return (
-    <figure className={styles.chart}>
-      <figcaption>
-        {curve.title}
-        <Button size="small" onClick={() => setTable(!table)} aria-pressed={table}>
-          {table ? 'Chart' : 'Table'}
-        </Button>
-      </figcaption>
-      {table ? (
-        <div className={styles.scroll}>
-          <table>
-            <thead>
-              <tr>
-                <th scope="col">{withSymbol(curve.x.label, x)}</th>
-                {names.map(name => (
-                  <th scope="col" key={name}>
-                    {withSymbol(names.length > 1 ? name : curve.y.label, y)}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map(row => (
-                <tr key={row.x}>
-                  <th scope="row">{typeof row.x === 'number' ? figure(row.x) : row.x}</th>
-                  {names.map(name => (
-                    <td key={name}>{typeof row[name] === 'number' ? figure(row[name]) : ''}</td>
-                  ))}
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      ) : (
-        <>
-          <Drawn curve={curve} rows={rows} names={names} x={x} y={y} />
-          {curve.limits && (
-            <ul className={styles.limits}>
-              {curve.limits.map(l => (
-                <li key={l.label}>
-                  {l.label.includes('%') ? l.label : `${l.label}, ${figure(y.shown(l.y))} ${y.symbol}`}
-                </li>
-              ))}
-            </ul>
-          )}
-        </>
-      )}
-    </figure>
+    <ChartFigure
+      title={curve.title}
+      heads={[
+        withSymbol(curve.x.label, x),
+        ...names.map(name => withSymbol(names.length > 1 ? name : curve.y.label, y)),
+      ]}
+      rows={rows.map(row => [told(row.x), ...names.map(name => told(row[name]))])}
+      note={curve.limits?.map(l => (
+        <Box key={l.label} component="span" sx={{ mr: 2, color: 'severity.stop' }}>
+          <span aria-hidden>╌ </span>
+          {l.label.includes('%') ? l.label : `${l.label}, ${figure(y.shown(l.y))} ${y.symbol}`}
+        </Box>
+      ))}
+    >
+      <Drawn curve={curve} rows={rows} names={names} x={x} y={y} />
+    </ChartFigure>
   )
 }
-
-const margin = { top: 18, right: 16, bottom: 22, left: 8 }
 
 function Drawn({
   curve,
@@ -129,32 +95,18 @@ function Drawn({
   const xs = rows.map(r => r.x).filter(v => typeof v === 'number')
   const ceiling = Number.isFinite(top) && top > 0 ? top * 1.08 : 1
   const common = [
-    <CartesianGrid key="grid" vertical={false} stroke="var(--mui-palette-divider)" />,
+    grid,
     <YAxis
       key="y"
-      tick={tick}
-      stroke={ink}
-      width={58}
+      {...yAxis(withSymbol(curve.y.label, y))}
       domain={[0, ceiling]}
       ticks={roundTicks(ceiling, 5)}
-      tickFormatter={(v: number) => figure(v)}
-      label={{
-        value: withSymbol(curve.y.label, y),
-        angle: -90,
-        position: 'insideLeft',
-        style: { textAnchor: 'middle', fill: ink, fontSize: 12 },
-      }}
     />,
     <Tooltip
       key="tip"
-      isAnimationActive={false}
+      {...tip}
       formatter={v => `${figure(Number(v))} ${y.symbol}`}
       labelFormatter={v => (typeof v === 'number' ? `${curve.x.label} ${figure(v)} ${x.symbol}` : String(v))}
-      contentStyle={{
-        background: 'var(--mui-palette-background-paper)',
-        border: '1px solid var(--mui-palette-divider)',
-        color: 'inherit',
-      }}
     />,
     ...limits.map(l => (
       <ReferenceLine key={l.label} y={l.y} stroke="var(--mui-palette-severity-stop)" strokeDasharray="6 4" />
@@ -166,20 +118,14 @@ function Drawn({
             itemSorter={null}
             verticalAlign="top"
             height={26}
-            wrapperStyle={{ fontSize: 12 }}
+            wrapperStyle={{ fontSize: chartText }}
           />,
         ]
       : []),
   ]
-  const xLabel = {
-    value: withSymbol(curve.x.label, x),
-    position: 'insideBottom',
-    offset: -14,
-    fill: ink,
-    fontSize: 12,
-  } as const
+  const below = xAxis(withSymbol(curve.x.label, x))
   return (
-    <ResponsiveContainer width="100%" height={230}>
+    <ResponsiveContainer>
       {curve.kind === 'line' ? (
         <LineChart data={rows} margin={margin} accessibilityLayer>
           {common}
@@ -188,10 +134,8 @@ function Drawn({
             type="number"
             domain={['dataMin', 'dataMax']}
             ticks={xs.length ? ticksBetween(Math.min(...xs), Math.max(...xs), 6) : undefined}
-            tick={tick}
-            stroke={ink}
+            {...below}
             tickFormatter={(v: number) => figure(v)}
-            label={xLabel}
           />
           {names.map((name, n) => (
             <Line
@@ -220,13 +164,7 @@ function Drawn({
       ) : (
         <BarChart data={rows} margin={margin} accessibilityLayer>
           {common}
-          <XAxis
-            dataKey="x"
-            tick={tick}
-            stroke={ink}
-            interval={rows.length > 12 ? 'equidistantPreserveStart' : 0}
-            label={xLabel}
-          />
+          <XAxis dataKey="x" {...below} interval={rows.length > 12 ? 'equidistantPreserveStart' : 0} />
           {names.map((name, n) => (
             <Bar
               key={name}

@@ -1,11 +1,16 @@
 'use client'
+import Box from '@mui/material/Box'
+import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
+import ListItemButton from '@mui/material/ListItemButton'
+import ListSubheader from '@mui/material/ListSubheader'
+import Stack from '@mui/material/Stack'
 import TextField from '@mui/material/TextField'
 import { Search } from 'lucide-react'
-import { type KeyboardEvent, useRef, useState } from 'react'
+import { type KeyboardEvent, type MouseEvent, useRef, useState } from 'react'
 import { type Room, rooms } from '@/core/calculator'
 import { findCalculators } from '@/core/calculators'
 import { useShortcut } from '../common/keys'
-import styles from './Finder.module.css'
 
 const roomNames: Record<Room, string> = {
   wiring: 'Wire and connect',
@@ -52,7 +57,7 @@ export function Finder({ here, onOpen }: Props) {
     ? [{ room: 'found', name: found.length ? 'Nearest first' : 'Nothing answers that yet', list: found }]
     : rooms.map(room => ({ room, name: roomNames[room], list: found.filter(c => c.room === room) }))
   return (
-    <search className={styles.finder} onKeyDown={walk}>
+    <Stack component="search" spacing={1} onKeyDown={walk}>
       <TextField
         inputRef={field}
         label="What do you want to know?"
@@ -68,30 +73,39 @@ export function Finder({ here, onOpen }: Props) {
           htmlInput: { maxLength: 100, autoComplete: 'off' },
         }}
       />
-      <nav ref={list} aria-label="Questions">
+      <Box component="nav" ref={list} aria-label="Questions">
         {groups.map(g => (
-          <section key={g.room}>
-            <h2>{g.name}</h2>
-            <ul>
-              {g.list.map(c => (
-                <li key={c.name}>
-                  <a
-                    href={benchPath(c.name)}
-                    aria-current={c.name === here ? 'page' : undefined}
-                    onClick={e => {
-                      if (e.ctrlKey || e.metaKey || e.shiftKey) return
-                      e.preventDefault()
-                      open(c.name)
-                    }}
-                  >
-                    {c.question}
-                  </a>
-                </li>
-              ))}
-            </ul>
-          </section>
+          <List
+            key={g.room}
+            dense
+            disablePadding
+            subheader={
+              <ListSubheader component="h2" disableSticky>
+                {g.name}
+              </ListSubheader>
+            }
+          >
+            {g.list.map(c => (
+              <ListItem key={c.name} disablePadding>
+                <ListItemButton
+                  component="a"
+                  href={benchPath(c.name)}
+                  selected={c.name === here}
+                  aria-current={c.name === here ? 'page' : undefined}
+                  sx={{ px: 1, py: { xs: 1.25, md: 0.25 }, borderRadius: 1 }}
+                  onClick={(e: MouseEvent) => {
+                    if (e.ctrlKey || e.metaKey || e.shiftKey) return
+                    e.preventDefault()
+                    open(c.name)
+                  }}
+                >
+                  {c.question}
+                </ListItemButton>
+              </ListItem>
+            ))}
+          </List>
         ))}
-      </nav>
-    </search>
+      </Box>
+    </Stack>
   )
 }

@@ -2,14 +2,15 @@
 import { legAngleDegrees } from '@/core/commission/split-readings'
 import type { Field } from '@/core/field'
 import { figure } from '@/core/units/format'
-import { FieldInput, type FormProps } from './FieldInput'
+import type { Draft } from '../form/draft'
+import { FieldInput } from '../form/FieldInput'
 import styles from './Pictures.module.css'
 
 /** The three bars of a panel with the meter across each two; the readings are typed where they are taken. */
-export function LegsPicture({ fields, ...form }: FormProps & { fields: readonly Field[] }) {
+export function LegsPicture({ fields, draft }: { fields: readonly Field[]; draft: Draft }) {
   const input = (key: string) => {
     const field = fields.find(f => f.key === key)
-    return field && <FieldInput field={field} path={[key]} {...form} />
+    return field && <FieldInput field={field} name={key} />
   }
   return (
     <>
@@ -28,7 +29,7 @@ export function LegsPicture({ fields, ...form }: FormProps & { fields: readonly 
         <div className={styles.over}>{input('l1l2V')}</div>
       </div>
       {input('l1l2AgainV')}
-      <Phasors draft={form.draft} />
+      <Phasors draft={draft} />
     </>
   )
 }
@@ -36,7 +37,7 @@ export function LegsPicture({ fields, ...form }: FormProps & { fields: readonly 
 const radius = 78
 
 /** The two legs as hands of a clock: opposite for split phase, one on the other when tied. */
-function Phasors({ draft }: { draft: FormProps['draft'] }) {
+function Phasors({ draft }: { draft: Draft }) {
   const { l1V, l2V, l1l2V } = draft
   if (typeof l1V !== 'number' || typeof l2V !== 'number' || typeof l1l2V !== 'number') return null
   const degrees = legAngleDegrees({ l1V, l2V, l1l2V, l1l2AgainV: [] })

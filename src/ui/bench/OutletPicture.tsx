@@ -2,14 +2,15 @@
 import { groundOnLine } from '@/core/commission/outlet-readings'
 import type { Field } from '@/core/field'
 import { figure } from '@/core/units/format'
-import { FieldInput, type FormProps } from './FieldInput'
+import type { Draft } from '../form/draft'
+import { FieldInput } from '../form/FieldInput'
 import styles from './Pictures.module.css'
 
 /** The outlet as one looks at it, with the three places a meter goes; the readings are typed where they are taken. */
-export function OutletPicture({ fields, ...form }: FormProps & { fields: readonly Field[] }) {
+export function OutletPicture({ fields, draft }: { fields: readonly Field[]; draft: Draft }) {
   const input = (key: string) => {
     const field = fields.find(f => f.key === key)
-    return field && <FieldInput field={field} path={[key]} {...form} />
+    return field && <FieldInput field={field} name={key} />
   }
   return (
     <>
@@ -59,13 +60,13 @@ export function OutletPicture({ fields, ...form }: FormProps & { fields: readonl
         </div>
         <div className={styles.where}>{input('at')}</div>
       </div>
-      <VoltageLine draft={form.draft} />
+      <VoltageLine draft={draft} />
     </>
   )
 }
 
 /** Where the ground stands between neutral and hot: the reason for odd volts, seen. */
-function VoltageLine({ draft }: { draft: FormProps['draft'] }) {
+function VoltageLine({ draft }: { draft: Draft }) {
   const { hotNeutralV: n, neutralGroundV: g, hotGroundV: h } = draft
   if (typeof n !== 'number' || typeof g !== 'number' || typeof h !== 'number' || n <= 0) return null
   const groundV = groundOnLine({ hotNeutralV: n, neutralGroundV: g, hotGroundV: h })

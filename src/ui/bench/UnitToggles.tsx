@@ -1,40 +1,46 @@
 'use client'
-import styles from './Bench.module.css'
-import { useUnitChoice } from './units'
+import Stack from '@mui/material/Stack'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { useUnitChoice } from '../form/units'
 
 /** Feet or metres, °F or °C: for typing and reading; nothing is rounded by it. */
 export function UnitToggles() {
   const { length, temperature, setLength, setTemperature } = useUnitChoice()
   return (
-    <div className={styles.toggles}>
-      <Toggle label="Lengths in" value={length} of={['ft', 'm']} names={{}} onChange={setLength} />
+    <Stack direction="row" spacing={1} sx={{ ml: 'auto' }}>
+      <Toggle label="Lengths in" value={length} of={{ ft: 'ft', m: 'm' }} onChange={setLength} />
       <Toggle
         label="Temperatures in"
         value={temperature}
-        of={['F', 'C']}
-        names={{ F: '°F', C: '°C' }}
+        of={{ F: '°F', C: '°C' }}
         onChange={setTemperature}
       />
-    </div>
+    </Stack>
   )
 }
 
 interface Props<T extends string> {
   label: string
   value: T
-  of: readonly T[]
-  names: Partial<Record<T, string>>
+  of: Readonly<Record<T, string>>
   onChange: (value: T) => void
 }
 
-function Toggle<T extends string>({ label, value, of, names, onChange }: Props<T>) {
+function Toggle<T extends string>({ label, value, of, onChange }: Props<T>) {
   return (
-    <fieldset aria-label={label}>
-      {of.map(o => (
-        <button key={o} type="button" aria-pressed={o === value} onClick={() => onChange(o)}>
-          {names[o] ?? o}
-        </button>
+    <ToggleButtonGroup
+      exclusive
+      size="small"
+      aria-label={label}
+      value={value}
+      onChange={(_, next: T | null) => next && onChange(next)}
+    >
+      {(Object.keys(of) as T[]).map(o => (
+        <ToggleButton key={o} value={o}>
+          {of[o]}
+        </ToggleButton>
       ))}
-    </fieldset>
+    </ToggleButtonGroup>
   )
 }

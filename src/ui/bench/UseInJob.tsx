@@ -1,4 +1,5 @@
 'use client'
+import Alert from '@mui/material/Alert'
 import Autocomplete from '@mui/material/Autocomplete'
 import Button from '@mui/material/Button'
 import Dialog from '@mui/material/Dialog'
@@ -10,11 +11,11 @@ import { type FormEvent, useEffect, useState } from 'react'
 import type { JobListRow, JobRecord } from '@/core/job/record'
 import { usesIn } from '@/core/job/uses'
 import { call, faultLine } from '../api'
-import { Choice } from '../common/Choice'
+import { Column, Quiet } from '../common/pieces'
 import { today } from '../common/today'
+import { Choice } from '../form/Choice'
+import type { Draft } from '../form/draft'
 import type { Origin } from './CalculatorView'
-import type { Draft } from './draft'
-import styles from './UseInJob.module.css'
 
 interface Props {
   calculator: { name: string }
@@ -87,51 +88,53 @@ export function UseInJob({ calculator, input, answer, from, onClose }: Props) {
     <Dialog open onClose={() => onClose(null)} fullWidth maxWidth="sm" aria-labelledby="use-title">
       <form onSubmit={put}>
         <DialogTitle id="use-title">Use in a job</DialogTitle>
-        <DialogContent className={styles.content}>
-          <p className={styles.answer}>{answer}</p>
-          <Autocomplete
-            options={options}
-            value={options.find(j => j.id === record?.id) ?? null}
-            getOptionLabel={j => j.title}
-            getOptionKey={j => j.id}
-            isOptionEqualToValue={(a, b) => a.id === b.id}
-            filterOptions={all => all}
-            noOptionsText="No job is called that"
-            onInputChange={(_, text, why) => why === 'input' && setAsked(text)}
-            onChange={(_, job) => {
-              setChosen(0)
-              if (job) void read(job.id)
-              else setRecord(null)
-            }}
-            renderOption={({ key, ...props }, j) => (
-              <li key={key} {...props}>
-                <span className={styles.job}>
-                  {j.title}
-                  <small>{j.place}</small>
-                </span>
-              </li>
+        <DialogContent>
+          <Column>
+            <Alert>{answer}</Alert>
+            <Autocomplete
+              options={options}
+              value={options.find(j => j.id === record?.id) ?? null}
+              getOptionLabel={j => j.title}
+              getOptionKey={j => j.id}
+              isOptionEqualToValue={(a, b) => a.id === b.id}
+              filterOptions={all => all}
+              noOptionsText="No job is called that"
+              onInputChange={(_, text, why) => why === 'input' && setAsked(text)}
+              onChange={(_, job) => {
+                setChosen(0)
+                if (job) void read(job.id)
+                else setRecord(null)
+              }}
+              renderOption={({ key, ...props }, j) => (
+                <li key={key} {...props}>
+                  <span>
+                    {j.title}
+                    <Quiet>{j.place}</Quiet>
+                  </span>
+                </li>
+              )}
+              renderInput={params => <TextField {...params} autoFocus={!jobId} label="Job" />}
+            />
+            {uses.length > 1 && (
+              <Choice
+                label="As"
+                value={chosen}
+                options={uses.map((u, n) => ({ value: n, label: u.label }))}
+                onChange={setChosen}
+                help={use?.help}
+              />
             )}
-            renderInput={params => <TextField {...params} autoFocus={!jobId} label="Job" />}
-          />
-          {uses.length > 1 && (
-            <Choice
-              label="As"
-              value={chosen}
-              options={uses.map((u, n) => ({ value: n, label: u.label }))}
-              onChange={setChosen}
-              help={use?.help}
-            />
-          )}
-          {use?.operation.op === 'putCalculation' && (
-            <TextField
-              label="Note (optional)"
-              value={note}
-              onChange={e => setNote(e.target.value)}
-              helperText={uses.length > 1 ? 'which run, which circuit' : use.help}
-              slotProps={{ htmlInput: { maxLength: 120 } }}
-            />
-          )}
-          {problem && <p role="alert">{problem}</p>}
+            {use?.operation.op === 'putCalculation' && (
+              <TextField
+                label="Note (optional)"
+                value={note}
+                onChange={e => setNote(e.target.value)}
+                helperText={uses.length > 1 ? 'which run, which circuit' : use.help}
+                slotProps={{ htmlInput: { maxLength: 120 } }}
+              />
+            )}
+            {problem && <Alert severity="error">{problem}</Alert>}
+          </Column>
         </DialogContent>
         <DialogActions>
           <Button onClick={() => onClose(null)}>Cancel</Button>

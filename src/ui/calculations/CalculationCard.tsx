@@ -1,11 +1,12 @@
 'use client'
 import Button from '@mui/material/Button'
+import Typography from '@mui/material/Typography'
 import Link from 'next/link'
 import { calculate } from '@/core/calculator'
 import { calculators } from '@/core/calculators'
 import type { Calculation } from '@/core/job/schema'
+import { Card, Row } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'
-import styles from './CalculationsView.module.css'
 
 export function CalculationCard({ calculation }: { calculation: Calculation }) {
   const jobId = useWorkspace(s => s.id)
@@ -17,12 +18,17 @@ export function CalculationCard({ calculation }: { calculation: Calculation }) {
   const outcome = calculator && calculate(calculator, input)
   const link = new URLSearchParams({ job: jobId, calculation: id })
   return (
-    <article className={styles.card}>
-      <h2>{calculator?.question ?? name}</h2>
+    <Card
+      component="article"
+      title={calculator?.question ?? name}
+      sx={{ maxWidth: 760, borderTop: 5, borderTopColor: 'water.live' }}
+    >
       {note && <p>{note}</p>}
       {outcome?.ok ? (
         <>
-          <p className={styles.answer}>{outcome.value.answer}</p>
+          <Typography variant="h2" component="p">
+            {outcome.value.answer}
+          </Typography>
           {outcome.value.findings.map(f => (
             <p key={f}>{f}</p>
           ))}
@@ -34,13 +40,17 @@ export function CalculationCard({ calculation }: { calculation: Calculation }) {
             : 'This Spillway has no such calculator.'}
         </p>
       )}
-      <div className={styles.actions}>
+      <Row>
         {outcome?.ok && (
           <Button size="small" variant="outlined" onClick={() => showWorking(outcome.value.working)}>
             Show the working
           </Button>
         )}
-        {calculator && <Link href={`/bench/${name}?${link}`}>Change on the bench</Link>}
+        {calculator && (
+          <Button size="small" component={Link} href={`/bench/${name}?${link}`}>
+            Change on the bench
+          </Button>
+        )}
         <Button
           size="small"
           onClick={() => {
@@ -50,7 +60,7 @@ export function CalculationCard({ calculation }: { calculation: Calculation }) {
         >
           Remove
         </Button>
-      </div>
-    </article>
+      </Row>
+    </Card>
   )
 }

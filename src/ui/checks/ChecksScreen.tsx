@@ -2,9 +2,10 @@
 import { checkCatalogue, families } from '@/core/checks/catalogue'
 import { plural } from '@/core/units/format'
 import { deference } from '@/core/work/deference'
+import { DataTable } from '../common/DataTable'
+import { Card, Screen } from '../common/pieces'
 import { SeverityTag } from '../common/SeverityTag'
 import { type PersonChoice, TopBar } from '../common/TopBar'
-import styles from './Checks.module.css'
 
 const editions = [2017, 2020, 2023] as const
 
@@ -13,50 +14,46 @@ export function ChecksScreen({ person }: { person: PersonChoice }) {
   return (
     <>
       <TopBar person={person} />
-      <main className={styles.screen}>
-        <h1>Checks</h1>
-        <p>
-          {plural(checkCatalogue.length, 'check')} look at every job, at every change. What is not listed here
-          is not looked at. {deference}
-        </p>
+      <Screen
+        title="Checks"
+        lead={`${plural(checkCatalogue.length, 'check')} look at every job, at every change. What is not listed here is not looked at. ${deference}`}
+      >
         {families.map(family => (
-          <section key={family} className={styles.card} aria-label={family}>
-            <h2>{family}</h2>
-            <table className={styles.table}>
-              <thead>
-                <tr>
-                  <th scope="col">Check</th>
-                  <th scope="col">Looks at</th>
-                  <th scope="col">To make it speak</th>
-                  <th scope="col">Article</th>
-                </tr>
-              </thead>
-              <tbody>
-                {checkCatalogue
-                  .filter(c => c.family === family)
-                  .map(({ id, severity, looks, provoke, article }) => (
-                    <tr key={id} id={id}>
-                      <th scope="row">
-                        <SeverityTag severity={severity} /> <code>{id}</code>
-                      </th>
-                      <td>{looks}</td>
-                      <td>{provoke}</td>
-                      <td>
-                        {typeof article === 'object'
-                          ? editions.map(e => (
-                              <span key={e} className={styles.edition}>
-                                {e}: {article[e]}
-                              </span>
-                            ))
-                          : article}
-                      </td>
-                    </tr>
-                  ))}
-              </tbody>
-            </table>
-          </section>
+          <Card key={family} title={family}>
+            <DataTable
+              label={family}
+              rows={checkCatalogue.filter(c => c.family === family)}
+              idOf={c => c.id}
+              rowProps={c => ({ id: c.id, sx: { '&:target': { bgcolor: 'water.shallow' } } })}
+              sx={{ tableLayout: 'fixed', minWidth: 760, '& td, & th': { overflowWrap: 'anywhere' } }}
+              columns={[
+                {
+                  head: 'Check',
+                  names: true,
+                  cell: c => (
+                    <>
+                      <SeverityTag severity={c.severity} /> {c.id}
+                    </>
+                  ),
+                },
+                { head: 'Looks at', cell: c => c.looks },
+                { head: 'To make it speak', cell: c => c.provoke },
+                {
+                  head: 'Article',
+                  cell: ({ article }) =>
+                    typeof article === 'object'
+                      ? editions.map(e => (
+                          <div key={e}>
+                            {e}: {article[e]}
+                          </div>
+                        ))
+                      : article,
+                },
+              ]}
+            />
+          </Card>
         ))}
-      </main>
+      </Screen>
     </>
   )
 }

@@ -1,11 +1,13 @@
 'use client'
+import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
+import Paper from '@mui/material/Paper'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { useState } from 'react'
 import type { Finding } from '@/core/checks/finding'
 import { useWorkspace } from '../workspace/store'
-import styles from './FindingCard.module.css'
+import { Quiet, Row } from './pieces'
 import { SeverityTag } from './SeverityTag'
 
 const AcceptDialog = dynamic(() => import('./AcceptDialog').then(m => m.AcceptDialog))
@@ -24,7 +26,19 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
   const [circuitId] = target.view === 'panel' ? target.circuitIds : []
   const field = target.view !== 'panel' && target.field ? `#${target.field}` : ''
   return (
-    <article className={styles.finding} data-severity={finding.severity} data-finding={finding.id}>
+    <Paper
+      component="article"
+      variant="outlined"
+      data-severity={finding.severity}
+      data-finding={finding.id}
+      sx={{
+        p: 1.5,
+        borderLeft: 5,
+        borderLeftColor: `severity.${finding.severity}`,
+        '& > * + *': { mt: 0.75 },
+        overflowWrap: 'anywhere',
+      }}
+    >
       <h3>
         <SeverityTag severity={finding.severity} /> {finding.sentence}
       </h3>
@@ -36,7 +50,7 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
       {finding.fixes.map(
         fix =>
           fix.steps && (
-            <ol key={fix.label} className={styles.steps} aria-label={fix.label}>
+            <ol key={fix.label} aria-label={fix.label}>
               {fix.steps.map(step => (
                 <li key={step}>{step}</li>
               ))}
@@ -44,16 +58,19 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
           ),
       )}
       {finding.article && (
-        <p className={styles.article}>
-          {finding.article} · <Link href={`/checks#${finding.id}`}>{finding.id}</Link>
-        </p>
+        <Quiet>
+          {finding.article} ·{' '}
+          <Link href={`/checks#${finding.id}`} style={{ color: 'inherit' }}>
+            {finding.id}
+          </Link>
+        </Quiet>
       )}
       {accepted && (
-        <p className={styles.accepted}>
+        <Alert>
           <b>Accepted</b> by {accepted.by} on {accepted.on}: {accepted.reason}
-        </p>
+        </Alert>
       )}
-      <div className={styles.actions}>
+      <Row>
         {finding.fixes.map(fix => (
           <Button
             key={fix.label}
@@ -83,7 +100,9 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
             </Button>
           ))}
         {!here && (
-          <Link
+          <Button
+            size="small"
+            component={Link}
             href={`/jobs/${id}/${target.view}${field}`}
             onClick={() => {
               if (circuitId) select(circuitId)
@@ -91,10 +110,10 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
             }}
           >
             Go there
-          </Link>
+          </Button>
         )}
-      </div>
+      </Row>
       {accepting && <AcceptDialog finding={finding} onClose={() => setAccepting(false)} />}
-    </article>
+    </Paper>
   )
 }

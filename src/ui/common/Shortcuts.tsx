@@ -5,7 +5,7 @@ import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { shortcutsAt, type Where } from './keys'
-import styles from './Shortcuts.module.css'
+import { Columns, Terms } from './pieces'
 
 const headings: Record<Where, string> = {
   job: 'Anywhere in a job',
@@ -24,22 +24,18 @@ export function Shortcuts({ at, onClose }: { at: readonly Where[]; onClose: () =
       aria-labelledby="shortcuts-title"
     >
       <DialogTitle id="shortcuts-title">Shortcuts</DialogTitle>
-      <DialogContent className={styles.places}>
-        {at.map(place => (
-          <section key={place}>
-            {at.length > 1 && <h3>{headings[place]}</h3>}
-            <dl className={styles.keys}>
-              {shortcutsAt(place).map(({ shown, what }) => (
-                <div key={`${shown} ${what}`}>
-                  <dt>
-                    <kbd>{shown}</kbd>
-                  </dt>
-                  <dd>{what}</dd>
-                </div>
-              ))}
-            </dl>
-          </section>
-        ))}
+      <DialogContent>
+        <Columns least={340} sx={{ columnGap: 5 }}>
+          {at.map(place => (
+            <section key={place}>
+              {at.length > 1 && <h3>{headings[place]}</h3>}
+              <Terms
+                width={165}
+                rows={shortcutsAt(place).map(({ shown, what }) => [what, <kbd key={shown}>{shown}</kbd>])}
+              />
+            </section>
+          ))}
+        </Columns>
       </DialogContent>
       <DialogActions>
         <Button autoFocus onClick={onClose}>

@@ -1,18 +1,20 @@
+import Alert from '@mui/material/Alert'
 import { shown } from '@/core/units/format'
 import type { Provenance, TableRow, Working, WorkingValue } from '@/core/working'
-import styles from './WorkingView.module.css'
+import { DataTable } from './DataTable'
+import { Column, Fold, Quiet } from './pieces'
 
 /** Shows a working as the core traced it: formula, inputs with where they came from, steps, sources, the trade's rule. */
 export function WorkingView({ working, level = 2 }: { working: Working; level?: number }) {
   const Heading = level === 2 ? 'h2' : 'h3'
   return (
-    <section className={styles.working}>
+    <Column component="section" spacing={1} sx={{ overflowWrap: 'anywhere' }}>
       <Heading>{working.title}</Heading>
-      <div className={styles.formula}>
+      <Alert>
         {working.formula.map(line => (
           <p key={line}>{line}</p>
         ))}
-      </div>
+      </Alert>
       {working.inputs.length > 0 && <Values caption="Inputs" values={working.inputs} level={level} />}
       {working.steps.length > 0 && <Values caption="Worked out" values={working.steps} level={level} />}
       {working.rows && working.rows.length > 0 && <Rows rows={working.rows} />}
@@ -35,63 +37,75 @@ export function WorkingView({ working, level = 2 }: { working: Working; level?: 
         </p>
       ))}
       {working.notCovered.length > 0 && (
-        <p className={styles.aside}>
+        <Quiet>
           <b>Not covered: </b>
           {working.notCovered.join(' ')}
-        </p>
+        </Quiet>
       )}
-    </section>
+    </Column>
   )
 }
 
-function Rows({ rows }: { rows: TableRow[] }) {
-  return (
-    <table className={styles.values}>
-      <caption>Looked up</caption>
-      <tbody>
-        {rows.map(r => (
-          <tr key={`${r.table} ${r.row} ${r.column}`}>
-            <th scope="row">
-              {r.row}
-              {r.column && `, ${r.column}`}
-              <span>{r.table}</span>
-            </th>
-            <td>{r.value}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  )
-}
+const Rows = ({ rows }: { rows: TableRow[] }) => (
+  <DataTable
+    label="Looked up"
+    rows={rows}
+    columns={[
+      {
+        head: <b>Looked up</b>,
+        names: true,
+        sx: { fontWeight: 400 },
+        cell: r => (
+          <>
+            {r.row}
+            {r.column && `, ${r.column}`}
+            <Quiet>{r.table}</Quiet>
+          </>
+        ),
+      },
+      { head: ' ', figure: true, sx: { fontWeight: 700 }, cell: r => r.value },
+    ]}
+  />
+)
 
-function Values({ caption, values, level }: { caption: string; values: WorkingValue[]; level: number }) {
-  return (
-    <table className={styles.values}>
-      <caption>{caption}</caption>
-      <tbody>
-        {values.map((v, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: two lines may carry the same label, and the list never reorders
-          <tr key={`${v.label}-${i}`}>
-            <th scope="row">
+const Values = ({ caption, values, level }: { caption: string; values: WorkingValue[]; level: number }) => (
+  <DataTable
+    label={caption}
+    rows={values}
+    columns={[
+      {
+        head: <b>{caption}</b>,
+        names: true,
+        sx: { fontWeight: 400 },
+        cell: v => {
+          const { working } = v
+          return (
+            <>
               {v.label}
-              {v.provenance && <span>{provenanceText(v.provenance)}</span>}
-              {v.working && (
-                <details>
-                  <summary>How it is worked out</summary>
-                  <WorkingView working={v.working} level={level + 1} />
-                </details>
+              {v.provenance && <Quiet>{provenanceText(v.provenance)}</Quiet>}
+              {working && (
+                <Fold title="How it is worked out">
+                  {() => <WorkingView working={working} level={level + 1} />}
+                </Fold>
               )}
-            </th>
-            <td data-words={typeof v.value === 'string'}>
-              {shown(v.value, v.unit)}
-              {v.arithmetic && <span>= {v.arithmetic}</span>}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  )
-}
+            </>
+          )
+        },
+      },
+      {
+        head: ' ',
+        figure: true,
+        sx: { minWidth: '7em', fontWeight: 700, whiteSpace: 'normal' },
+        cell: v => (
+          <>
+            {shown(v.value, v.unit)}
+            {v.arithmetic && <Quiet>= {v.arithmetic}</Quiet>}
+          </>
+        ),
+      },
+    ]}
+  />
+)
 
 const provenanceText = ({ from, on, document }: Provenance) =>
   [from === 'job' ? 'set on this job' : from, document, on].filter(Boolean).join(', ')

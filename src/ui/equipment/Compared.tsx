@@ -1,43 +1,43 @@
 import Button from '@mui/material/Button'
 import type { Equipment } from '@/core/equipment'
 import { compareEquipment } from '@/core/equipment/sheet'
-import styles from './Equipment.module.css'
+import { DataTable } from '../common/DataTable'
+import { Card, Quiet } from '../common/pieces'
 
 /** Two to four items fact by fact; what differs stands bold, with a mark. */
 export function Compared({ items, onClear }: { items: readonly Equipment[]; onClear: () => void }) {
   return (
-    <section className={`${styles.card} ${styles.scroll}`} aria-label="Compared">
-      <div className={styles.comparedHead}>
-        <h2>Side by side</h2>
+    <Card
+      aria-label="Compared"
+      title="Side by side"
+      tools={
         <Button size="small" onClick={onClear}>
           Put away
         </Button>
-      </div>
-      <table className={styles.table}>
-        <thead>
-          <tr>
-            <th scope="col">≠ differs</th>
-            {items.map(i => (
-              <th key={i.id} scope="col">
-                {i.name}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {compareEquipment(items).map(row => (
-            <tr key={row.title + row.values.join()} data-differs={row.differs}>
-              <th scope="row">
-                {row.differs ? '≠ ' : ''}
-                {row.title}
-              </th>
-              {row.values.map((value, n) => (
-                <td key={items[n]?.id}>{value || <span className={styles.quiet}>nobody said</span>}</td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </section>
+      }
+    >
+      <DataTable
+        label="Side by side"
+        rows={compareEquipment(items)}
+        idOf={row => row.title + row.values.join()}
+        columns={[
+          {
+            head: '≠ differs',
+            names: true,
+            sx: { fontWeight: 400 },
+            cell: row => `${row.differs ? '≠ ' : ''}${row.title}`,
+          },
+          ...items.map((item, n) => ({
+            head: <b>{item.name}</b>,
+            cell: (row: ReturnType<typeof compareEquipment>[number]) =>
+              row.values[n] ? (
+                <span style={row.differs ? { fontWeight: 650 } : {}}>{row.values[n]}</span>
+              ) : (
+                <Quiet component="span">nobody said</Quiet>
+              ),
+          })),
+        ]}
+      />
+    </Card>
   )
 }

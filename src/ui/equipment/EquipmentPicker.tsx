@@ -4,13 +4,17 @@ import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
+import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
+import ListItemButton from '@mui/material/ListItemButton'
+import ListItemText from '@mui/material/ListItemText'
 import TextField from '@mui/material/TextField'
 import Link from 'next/link'
 import { useState } from 'react'
 import { type Equipment, kindName } from '@/core/equipment'
 import { findEquipment, headlineOf } from '@/core/equipment/sheet'
 import { quantity, sentenceStart } from '@/core/units/format'
-import styles from './Equipment.module.css'
+import { Quiet } from '../common/pieces'
 
 /** One item of the catalogue, found by any word. */
 export function EquipmentPicker<T extends Equipment>({
@@ -33,7 +37,7 @@ export function EquipmentPicker<T extends Equipment>({
   return (
     <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
       <DialogTitle>{title}</DialogTitle>
-      <DialogContent className={styles.picker}>
+      <DialogContent>
         <TextField
           label="Find equipment"
           value={asked}
@@ -41,26 +45,29 @@ export function EquipmentPicker<T extends Equipment>({
           onChange={e => setAsked(e.target.value)}
           slotProps={{ htmlInput: { autoComplete: 'off' } }}
         />
-        <ul className={styles.list}>
+        <List>
           {found.map(item => (
-            <li key={item.id}>
-              <button type="button" onClick={() => onPick(item)}>
-                <b>{item.name}</b>{' '}
-                <span className={styles.quiet}>
-                  {[note?.(item), sentenceStart(kindName[item.kind])].filter(Boolean).join(' · ')}
-                </span>
-                <span className={styles.quiet}>
-                  {headlineOf(item)}
-                  {item.price === undefined ? '' : ` · ${quantity(item.price, '$')}`}
-                </span>
-              </button>
-            </li>
+            <ListItem key={item.id} disablePadding divider>
+              <ListItemButton disableGutters onClick={() => onPick(item)}>
+                <ListItemText
+                  primary={
+                    <>
+                      <b>{item.name}</b>{' '}
+                      <Quiet component="span">
+                        {[note?.(item), sentenceStart(kindName[item.kind])].filter(Boolean).join(' · ')}
+                      </Quiet>
+                    </>
+                  }
+                  secondary={`${headlineOf(item)}${item.price === undefined ? '' : ` · ${quantity(item.price, '$')}`}`}
+                />
+              </ListItemButton>
+            </ListItem>
           ))}
-        </ul>
+        </List>
         {!found.length && (
-          <p className={styles.quiet}>
+          <Quiet>
             Nothing in the catalogue answers. <Link href="/equipment">Enter it from its datasheet</Link>.
-          </p>
+          </Quiet>
         )}
       </DialogContent>
       <DialogActions>

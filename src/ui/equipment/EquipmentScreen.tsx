@@ -1,44 +1,46 @@
 'use client'
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import Checkbox from '@mui/material/Checkbox'
+import Skeleton from '@mui/material/Skeleton'
 import TextField from '@mui/material/TextField'
 import { FileDown, FileUp, Plus } from 'lucide-react'
-import { useState } from 'react'
+import dynamic from 'next/dynamic'
+import { useDeferredValue, useMemo, useState } from 'react'
 import { type Equipment, type EquipmentKind, equipmentKinds, kindIds, kindName } from '@/core/equipment'
-import { equipmentFields, findEquipment, headlineOf } from '@/core/equipment/sheet'
-import type { Fault } from '@/core/outcome'
-import { expansionKey, type Stock } from '@/core/search/stock'
-import { plural, quantity, sentenceStart } from '@/core/units/format'
-import { Choice } from '../common/Choice'
-import { FactsDialog } from '../common/FactsDialog'
+import { equipmentFields, findEquipment } from '@/core/equipment/sheet'
+import { plural, sentenceStart } from '@/core/units/format'
 import { FileButton } from '../common/FileButton'
+import { Empty, Quiet, Row, Screen } from '../common/pieces'
 import { type PersonChoice, TopBar } from '../common/TopBar'
+import { Choice } from '../form/Choice'
+import { FactsDialog } from '../form/FactsDialog'
+import type { Said } from '../form/useSheet'
 import { Compared } from './Compared'
-import styles from './Equipment.module.css'
-import { StockField } from './StockField'
-import { useEquipment } from './useEquipment'
+import { type Firm, useCatalogueChanges, useFirm, type Wrong } from './useEquipment'
 
 const mostCompared = 4
 type Open = { item: Equipment } | { kind: EquipmentKind } | null
 
+const CatalogueGrid = dynamic(() => import('./CatalogueGrid').then(m => m.CatalogueGrid), {
+  loading: () => <Skeleton variant="rounded" height={480} />,
+})
+
 /** The firm's catalogue: found by any word, compared side by side, entered as a datasheet gives it, in and out as files. */
-export function EquipmentScreen({
-  person,
-  equipment,
-  stock: counted,
-}: {
-  person: PersonChoice
-  equipment: Equipment[]
-  stock: Stock
-}) {
-  const { items, stock, change } = useEquipment(equipment, counted)
+export function EquipmentScreen({ person, firm: given }: { person: PersonChoice; firm: Firm }) {
+  const { equipment: items, stock } = useFirm(given).data ?? given
+  const { change, count } = useCatalogueChanges()
   const [asked, setAsked] = useState('')
+  const sought = useDeferredValue(asked)
   const [kind, setKind] = useState<EquipmentKind | 'all'>('all')
-  const [chosen, setChosen] = useState<string[]>([])
+  const [chosen, setChosen] = useState<readonly string[]>([])
   const [open, setOpen] = useState<Open>(null)
-  const [trouble, setTrouble] = useState<{ message: string; faults: Fault[] } | null>(null)
+  const [trouble, setTrouble] = useState<Wrong | null>(null)
   const [said, setSaid] = useState('')
-  const found = findEquipment(items, asked).filter(i => kind === 'all' || i.kind === kind)
+  const found = useMemo(
+    () => findEquipment(items, sought).filter(i => kind === 'all' || i.kind === kind),
+    [items, sought, kind],
+  )
   const compared = items.filter(i => chosen.includes(i.id))
   const read = async (picked: File) => {
     const format = picked.name.toLowerCase().endsWith('.json') ? 'json' : 'csv'
@@ -51,23 +53,19 @@ export function EquipmentScreen({
   return (
     <>
       <TopBar person={person} />
-      <main className={styles.screen}>
-        <div className={styles.head}>
-          <h1>Equipment</h1>
-          <p>
-            {plural(items.length, 'item')} of {person.firm}. A job keeps the version that it was designed
-            with.
-          </p>
-        </div>
-        <div className={styles.tools}>
+      <Screen
+        title="Equipment"
+        lead={`${plural(items.length, 'item')} of ${person.firm}. A job keeps the version that it was designed with.`}
+      >
+        <Row>
           <TextField
             label="Find equipment"
             value={asked}
             onChange={e => setAsked(e.target.value)}
             slotProps={{ htmlInput: { autoComplete: 'off' } }}
-            className={styles.find}
+            sx={{ flex: '1 1 200px', maxWidth: 280 }}
           />
-          <div className={styles.kind}>
+          <Box sx={{ flex: '0 0 180px' }}>
             <Choice
               label="Kind"
               value={kind}
@@ -77,7 +75,7 @@ export function EquipmentScreen({
               ]}
               onChange={setKind}
             />
-          </div>
+          </Box>
           <Button
             variant="outlined"
             startIcon={<Plus size={18} aria-hidden />}
@@ -99,100 +97,48 @@ export function EquipmentScreen({
           <Button startIcon={<FileDown size={18} aria-hidden />} href="/api/equipment/export?format=json">
             JSON
           </Button>
-        </div>
-        <p role="status" className={styles.quiet}>
+        </Row>
+        <Quiet role="status">
           {found.length} shown{chosen.length > 0 && `, ${chosen.length} of ${mostCompared} to compare`}.{' '}
           {said}
-        </p>
+        </Quiet>
         {trouble && (
-          <div role="alert" className={styles.trouble}>
-            <p>{trouble.message}</p>
+          <Alert severity="error" onClose={() => setTrouble(null)}>
+            {trouble.message}
             {trouble.faults.length > 0 && (
-              <ul>
+              <Box component="ul" sx={{ maxHeight: 240, overflowY: 'auto' }}>
                 {trouble.faults.map(f => (
                   <li key={f.path + f.message}>
                     <b>{f.path}</b> {f.message}
                   </li>
                 ))}
-              </ul>
+              </Box>
             )}
-            <Button size="small" onClick={() => setTrouble(null)}>
-              Close
-            </Button>
-          </div>
+          </Alert>
         )}
         {compared.length > 1 && <Compared items={compared} onClear={() => setChosen([])} />}
-        {kindIds
-          .filter(k => found.some(i => i.kind === k))
-          .map(k => (
-            <section key={k} className={styles.card} aria-label={kindName[k]}>
-              <h2>{sentenceStart(kindName[k])}</h2>
-              <table className={styles.table}>
-                <tbody>
-                  {found
-                    .filter(i => i.kind === k)
-                    .map(item => (
-                      <tr key={item.id}>
-                        <td className={styles.pick}>
-                          <Checkbox
-                            checked={chosen.includes(item.id)}
-                            onChange={e =>
-                              setChosen(was =>
-                                e.target.checked
-                                  ? [...was, item.id].slice(-mostCompared)
-                                  : was.filter(id => id !== item.id),
-                              )
-                            }
-                            slotProps={{ input: { 'aria-label': `Compare ${item.name}` } }}
-                          />
-                        </td>
-                        <th scope="row">
-                          <button type="button" className={styles.open} onClick={() => setOpen({ item })}>
-                            {item.name}
-                          </button>
-                        </th>
-                        <td>{headlineOf(item)}</td>
-                        <td className={styles.num}>
-                          {item.weightLb === undefined ? '' : quantity(item.weightLb, 'lb')}
-                        </td>
-                        <td className={styles.num}>
-                          {item.price === undefined ? '' : quantity(item.price, '$')}
-                        </td>
-                        <td className={styles.stock}>
-                          <StockField
-                            name={item.name}
-                            count={stock[item.id]}
-                            onCount={count => change({ act: 'stock', key: item.id, count })}
-                          />
-                          {item.kind === 'station' && item.expansion && (
-                            <StockField
-                              name={`expansion units of ${item.name}`}
-                              label="expansions"
-                              count={stock[expansionKey(item.id)]}
-                              onCount={count => change({ act: 'stock', key: expansionKey(item.id), count })}
-                            />
-                          )}
-                        </td>
-                        <td className={styles.version}>version {item.version}</td>
-                      </tr>
-                    ))}
-                </tbody>
-              </table>
-            </section>
-          ))}
-        {!found.length && (
-          <p className={styles.empty}>
+        {found.length ? (
+          <CatalogueGrid
+            items={found}
+            stock={stock}
+            chosen={chosen}
+            onChosen={ids => setChosen(ids.slice(-mostCompared))}
+            onOpen={item => setOpen({ item })}
+            onCount={count}
+          />
+        ) : (
+          <Empty>
             Nothing answers to “{asked}”. Another word, or a new {kind === 'all' ? 'item' : kindName[kind]}.
-          </p>
+          </Empty>
         )}
-      </main>
+      </Screen>
       {open && (
         <SheetDialog
           key={'item' in open ? open.item.id : open.kind}
           open={open}
           onSave={async (item, from) => {
             const wrong = await change({ act: 'put', item, from })
-            return wrong ? wrong.message : null
+            return wrong && (wrong.faults.length ? wrong.faults : wrong.message)
           }}
           onRetire={async item => {
             const wrong = await change({ act: 'retire', id: item.id, from: item.version })
@@ -222,7 +168,7 @@ function SheetDialog({
   onClose,
 }: {
   open: NonNullable<Open>
-  onSave: (item: Equipment, from: number) => Promise<string | null>
+  onSave: (item: Equipment, from: number) => Promise<Said>
   onRetire: (item: Equipment) => void
   onKind: (kind: EquipmentKind) => void
   onClose: () => void
@@ -248,9 +194,9 @@ function SheetDialog({
       }
     >
       {was ? (
-        <p className={styles.quiet}>
+        <Quiet>
           Jobs that were designed with version {was.version} keep it; each can take the new one over.
-        </p>
+        </Quiet>
       ) : (
         <Choice
           label="Kind"

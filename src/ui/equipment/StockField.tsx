@@ -1,24 +1,25 @@
 'use client'
-import InputAdornment from '@mui/material/InputAdornment'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { stockSchema } from '@/core/search/stock'
-import { readNumber } from '../common/EditField'
-import styles from './Equipment.module.css'
+import { readNumber } from '../form/EditField'
 
 interface Props {
   /** what is counted, for those who hear the field */
   name: string
-  /** what stands behind the number */
-  label?: string
   count: number | undefined
   onCount: (count: number | null) => Promise<{ message: string } | null>
 }
 
 /** How many the firm has: saved when left; a wrong entry stays as typed. */
-export function StockField({ name, label = 'in stock', count, onCount }: Props) {
+export function StockField({ name, count, onCount }: Props) {
   const [text, setText] = useState(count === undefined ? '' : String(count))
   const [problem, setProblem] = useState<string | null>(null)
+  const [known, setKnown] = useState(count)
+  if (known !== count) {
+    setKnown(count)
+    setText(count === undefined ? '' : String(count))
+  }
   const commit = async () => {
     if (text.trim() === (count === undefined ? '' : String(count))) return setProblem(null)
     if (text.trim() === '') return setProblem((await onCount(null))?.message ?? null)
@@ -31,12 +32,14 @@ export function StockField({ name, label = 'in stock', count, onCount }: Props) 
       value={text}
       onChange={e => setText(e.target.value)}
       onBlur={() => void commit()}
-      onKeyDown={e => e.key === 'Enter' && void commit()}
+      onKeyDown={e => {
+        // what is typed here is not a command of the grid around it
+        if (e.key !== 'Tab') e.stopPropagation()
+        if (e.key === 'Enter') void commit()
+      }}
       error={problem !== null}
       helperText={problem}
-      className={styles.count}
       slotProps={{
-        input: { endAdornment: <InputAdornment position="end">{label}</InputAdornment> },
         htmlInput: {
           'aria-label': `In stock: ${name}`,
           inputMode: 'numeric',

@@ -1,8 +1,8 @@
 'use client'
 import { FindingCard } from '../common/FindingCard'
+import { Column } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'
 import { findingsOf, type ViewKey } from '../workspace/views'
-import styles from './FindingsView.module.css'
 
 /** The findings that are mended on this screen. */
 export function FindingsHere({ view }: { view: ViewKey }) {
@@ -10,10 +10,10 @@ export function FindingsHere({ view }: { view: ViewKey }) {
   const mine = findingsOf(view, findings)
   if (!mine.length) return null
   return (
-    <section className={styles.list} aria-label="Findings here">
+    <Column component="section" aria-label="Findings here">
       {mine.map(f => (
         <FindingCard key={f.id + f.sentence} finding={f} here />
       ))}
-    </section>
+    </Column>
   )
 }

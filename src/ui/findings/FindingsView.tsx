@@ -1,9 +1,10 @@
 'use client'
 import { type Severity, severities } from '@/core/checks/finding'
+import { sentenceStart } from '@/core/units/format'
 import { deference } from '@/core/work/deference'
 import { FindingCard } from '../common/FindingCard'
+import { Column, Quiet, View } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'
-import styles from './FindingsView.module.css'
 
 const meaning: Record<Severity, string> = {
   stop: 'someone can be hurt, equipment destroyed, or it will not work',
@@ -16,8 +17,7 @@ const meaning: Record<Severity, string> = {
 export function FindingsView() {
   const findings = useWorkspace(s => s.evaluation.findings)
   return (
-    <div className={styles.view}>
-      <h1>Findings</h1>
+    <View title="Findings">
       {!findings.length && (
         <p>The checks find nothing on this job as it stands. That is not a judgement of the installation.</p>
       )}
@@ -25,17 +25,17 @@ export function FindingsView() {
         const mine = findings.filter(f => f.severity === severity)
         if (!mine.length) return null
         return (
-          <section key={severity} className={styles.list} aria-label={severity}>
+          <Column key={severity} component="section" aria-label={severity}>
             <h2>
-              {severity} <span>{meaning[severity]}</span>
+              {sentenceStart(severity)} <Quiet component="span">{meaning[severity]}</Quiet>
             </h2>
             {mine.map(f => (
               <FindingCard key={f.id + f.sentence} finding={f} />
             ))}
-          </section>
+          </Column>
         )
       })}
-      <p className={styles.aside}>{deference}</p>
-    </div>
+      <Quiet>{deference}</Quiet>
+    </View>
   )
 }

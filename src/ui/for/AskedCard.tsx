@@ -1,14 +1,19 @@
 'use client'
+import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
+import LinearProgress from '@mui/material/LinearProgress'
 import { Camera, Check, FileUp } from 'lucide-react'
-import { type FormEvent, useId, useState } from 'react'
+import { useState } from 'react'
 import { plateSchema } from '@/core/ask/evidence'
 import type { Answered, AskedOfCustomer } from '@/core/ask/sent'
-import { parseWith } from '@/core/outcome'
-import { typedNumber } from '@/core/typed-number'
+import { fail, fault, ok, parseWith } from '@/core/outcome'
 import { call, faultLine, largestSent, upload } from '../api'
 import { FileButton, pictures } from '../common/FileButton'
-import styles from './CustomerPage.module.css'
+import { Card, Columns, Quiet, Row } from '../common/pieces'
+import { Thumbnails } from '../common/Thumbnails'
+import { Form, OtherFaults, Save } from '../form/Form'
+import { LineField, NumberField } from '../form/inputs'
+import { useSheet } from '../form/useSheet'
 
 interface Props {
   token: string
@@ -35,7 +40,6 @@ export function AskedCard({ token, asked, onSent }: Props) {
   const [problem, setProblem] = useState<string | null>(null)
   const [share, setShare] = useState<number | null>(null)
   const [typing, setTyping] = useState(false)
-  const name = useId()
   const at = `/api/for/${token}`
 
   const sendFiles = async (chosen: File[], what: 'photo' | 'file') => {
@@ -57,42 +61,46 @@ export function AskedCard({ token, asked, onSent }: Props) {
     setShare(null)
     setProblem(problems.join(' ') || null)
   }
-  const sendAnswer = async (answer: Omit<Answered, 'key'>) => {
+  /** What keeps it from being sent, or nothing. */
+  const sendAnswer = async (answer: Omit<Answered, 'key'>): Promise<string | null> => {
     setProblem(null)
     const sent = await call<Sent>(at, 'POST', { key: asked.key, ...answer })
-    if (!sent.ok) {
-      setProblem(sent.faults.map(faultLine).join('; ') || sent.message)
-      return false
-    }
+    if (!sent.ok) return sent.faults.map(faultLine).join('; ') || sent.message
     onSent(sent.data.asked)
     setTyping(false)
-    return true
+    return null
   }
+  const sayUnknown = async () => setProblem(await sendAnswer({ unknown: true }))
   const busy = share !== null
   const plate = asked.wants === 'nameplate'
   return (
-    <li className={styles.card} data-state={asked.state} aria-labelledby={name}>
-      <h2 id={name}>{asked.title}</h2>
-      <p className={styles.state}>
+    <Card
+      component="li"
+      title={asked.title}
+      data-state={asked.state}
+      sx={{
+        borderLeft: 6,
+        borderLeftColor: asked.state === 'open' ? 'water.live' : 'divider',
+        '& .MuiButton-root': { minHeight: 46 },
+      }}
+    >
+      <Row component="p" spacing={0.5} sx={{ color: 'primary.main', fontWeight: 650 }}>
         {asked.state !== 'open' && <Check size={16} strokeWidth={3} aria-hidden />} {states[asked.state]}
-      </p>
+      </Row>
       <p>{asked.why}</p>
-      <p className={styles.how}>{asked.how}</p>
-      {asked.note && <p className={styles.note}>The installer adds: {asked.note}</p>}
-      {asked.photos.length > 0 && (
-        <ul className={styles.thumbs}>
-          {asked.photos.map(p => (
-            <li key={p.id}>
-              {/* biome-ignore lint/performance/noImgElement: its bytes come from the database, already small */}
-              <img src={`${at}/photos/${p.id}`} alt={p.name} />
-            </li>
-          ))}
-        </ul>
+      <Quiet sx={{ fontSize: 'inherit' }}>{asked.how}</Quiet>
+      {asked.note && <Alert>The installer adds: {asked.note}</Alert>}
+      <Thumbnails photos={asked.photos} srcOf={p => `${at}/photos/${p.id}`} />
+      {asked.said && (
+        <p>
+          <b>You said: {asked.said}</b>
+        </p>
       )}
-      {asked.said && <p className={styles.said}>You said: {asked.said}</p>}
-      {busy && <progress className={styles.progress} value={share} aria-label={`Sending ${asked.title}`} />}
+      {busy && (
+        <LinearProgress variant="determinate" value={100 * share} aria-label={`Sending ${asked.title}`} />
+      )}
       {asked.state !== 'enough' && (
-        <div className={styles.ways}>
+        <Row>
           {asked.wants === 'file' ? (
             <FileButton
               what={`File: ${asked.title}`}
@@ -122,88 +130,76 @@ export function AskedCard({ token, asked, onSent }: Props) {
               {plate ? 'Type what the plate says' : 'Write a few words'}
             </Button>
           )}
-          <Button disabled={busy} onClick={() => void sendAnswer({ unknown: true })}>
+          <Button disabled={busy} onClick={() => void sayUnknown()}>
             I don’t know
           </Button>
-        </div>
+        </Row>
       )}
       {typing && (
-        <Typed plate={plate} onSend={sendAnswer} onProblem={setProblem} onClose={() => setTyping(false)} />
+        <Typed
+          keep={`spillway.for.${asked.key}`}
+          plate={plate}
+          onSend={sendAnswer}
+          onClose={() => setTyping(false)}
+        />
       )}
-      {problem && (
-        <p className={styles.problem} role="alert">
-          {problem}
-        </p>
-      )}
-    </li>
+      {problem && <Alert severity="error">{problem}</Alert>}
+    </Card>
   )
 }
 
 interface TypedProps {
+  keep: string
   plate: boolean
-  onSend: (answer: Omit<Answered, 'key'>) => Promise<boolean>
-  onProblem: (problem: string | null) => void
+  onSend: (answer: Omit<Answered, 'key'>) => Promise<string | null>
   onClose: () => void
 }
 
 /** What a plate says, figure by figure as printed, or a few words. */
-function Typed({ plate, onSend, onProblem, onClose }: TypedProps) {
-  const [values, setValues] = useState<Record<string, string>>({})
-  const set = (key: string, value: string) => setValues({ ...values, [key]: value })
-  const submit = (event: FormEvent) => {
-    event.preventDefault()
-    const text = values.text?.trim()
-    if (!plate) return text ? void onSend({ text }) : onProblem('Write a few words first.')
-    const figures: Record<string, number> = {}
-    for (const [key, label, unit] of plateFields) {
-      const text = values[key]?.trim()
-      if (!text) continue
-      const typed = typedNumber(text, unit)
-      if ('problem' in typed) return onProblem(`${label}: “${text}” is no number. Write 11.5, for example.`)
-      figures[key] = typed.value
-    }
-    const parsed = parseWith(plateSchema, { ...figures, ...(text && { text }) })
-    if (!parsed.ok) {
-      const [fault] = parsed.faults
-      const label = plateFields.find(([key]) => key === fault?.path)?.[1] ?? 'It'
-      return onProblem(`${label} ${fault?.message}.`)
-    }
-    if (!Object.keys(parsed.value).length)
-      return onProblem('Fill in at least one field, or choose “I don’t know”.')
-    void onSend({ plate: parsed.value })
-  }
+function Typed({ keep, plate, onSend, onClose }: TypedProps) {
+  const sheet = useSheet<Record<string, number | string>, Omit<Answered, 'key'>>({
+    values: { text: '', ...Object.fromEntries(plateFields.map(([key]) => [key, ''])) },
+    keep,
+    read: typed => {
+      const given = Object.fromEntries(
+        Object.entries(typed)
+          .map(([key, value]) => [key, typeof value === 'string' ? value.trim() : value])
+          .filter(([, value]) => value !== ''),
+      )
+      if (!plate)
+        return given.text
+          ? ok({ text: String(given.text) })
+          : fail(fault('text', 'is empty: write a few words first'))
+      const odd = plateFields.find(([key]) => typeof given[key] === 'string')
+      if (odd)
+        return fail(fault(odd[0], `is “${given[odd[0]]}”, which is no number. Write 11.5, for example`))
+      if (!Object.keys(given).length)
+        return fail(fault('$', 'Fill in at least one field, or choose “I don’t know”.'))
+      const parsed = parseWith(plateSchema, given)
+      return parsed.ok ? ok({ plate: parsed.value }) : parsed
+    },
+    save: onSend,
+  })
   return (
-    <form className={styles.typed} onSubmit={submit} noValidate>
-      {plate &&
-        plateFields.map(([key, label, unit]) => (
-          <label key={key}>
-            {label}
-            <span>
-              <input
-                inputMode="decimal"
-                autoComplete="off"
-                value={values[key] ?? ''}
-                onChange={e => set(key, e.target.value)}
-              />
-              {unit}
-            </span>
-          </label>
-        ))}
-      <label className={styles.wide}>
-        {plate ? 'Anything else it says' : 'In a few words'}
-        <textarea
-          rows={2}
-          maxLength={300}
-          value={values.text ?? ''}
-          onChange={e => set('text', e.target.value)}
-        />
-      </label>
-      <div className={styles.wide}>
-        <Button type="submit" variant="contained">
-          Send
-        </Button>
+    <Form sheet={sheet}>
+      {plate && (
+        <Columns least={130}>
+          {plateFields.map(([key, label, unit]) => (
+            <NumberField key={key} name={key} label={label} sign={unit} />
+          ))}
+        </Columns>
+      )}
+      <LineField
+        name="text"
+        label={plate ? 'Anything else it says' : 'In a few words'}
+        lines={2}
+        most={300}
+      />
+      <OtherFaults />
+      <Row>
+        <Save>Send</Save>
         <Button onClick={onClose}>Not now</Button>
-      </div>
-    </form>
+      </Row>
+    </Form>
   )
 }

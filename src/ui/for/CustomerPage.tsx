@@ -1,9 +1,11 @@
 'use client'
+import Alert from '@mui/material/Alert'
 import { useState } from 'react'
 import type { AskedOfCustomer } from '@/core/ask/sent'
 import { plural } from '@/core/units/format'
+import { Column, Quiet } from '../common/pieces'
 import { AskedCard } from './AskedCard'
-import styles from './CustomerPage.module.css'
+import { ForCustomer } from './LinkGone'
 
 interface Props {
   token: string
@@ -17,29 +19,29 @@ export function CustomerPage({ token, firm, title, asked: first }: Props) {
   const [asked, setAsked] = useState(first)
   const open = asked.filter(a => a.state === 'open').length
   return (
-    <main className={styles.page}>
+    <ForCustomer>
       <header>
         <p>{firm} asks for</p>
-        <h1>{title}</h1>
+        <h1 style={{ overflowWrap: 'anywhere' }}>{title}</h1>
         <p aria-live="polite">
           {open
             ? `${plural(open, 'thing')} still needed. Send what you can; skip what you cannot.`
             : 'Everything asked for is here. Thank you.'}
         </p>
       </header>
-      <p className={styles.caution}>
+      <Alert severity="warning" role="note">
         Only open the panel’s door. Leave its cover on, touch nothing inside, and keep away if anything is
         wet, warm or buzzing.
-      </p>
-      <ol className={styles.list}>
+      </Alert>
+      <Column component="ol" sx={{ p: 0, listStyle: 'none' }}>
         {asked.map(a => (
           <AskedCard key={a.key} token={token} asked={a} onSent={setAsked} />
         ))}
-      </ol>
-      <footer>
+      </Column>
+      <Quiet component="footer">
         Pictures are stored without their place or camera data, and only {firm} sees them. You can come back
         to this page with the same link until it expires.
-      </footer>
-    </main>
+      </Quiet>
+    </ForCustomer>
   )
 }

@@ -1,12 +1,24 @@
-import styles from './CustomerPage.module.css'
+import Container from '@mui/material/Container'
+import type { ReactNode } from 'react'
+import { Column } from '../common/pieces'
+import { text } from '../theme/tokens'
+
+/** A page for someone without any account, on a phone: one column, large type. */
+export const ForCustomer = ({ children }: { children: ReactNode }) => (
+  <Container
+    component="main"
+    disableGutters
+    sx={{ maxWidth: '620px !important', px: 2, py: 2, fontSize: text.lead }}
+  >
+    <Column>{children}</Column>
+  </Container>
+)
 
 /** A link that is unknown, expired or withdrawn: which of them is not told. */
-export function LinkGone() {
-  return (
-    <main className={styles.page}>
-      <h1>This link is no longer valid</h1>
-      <p>It may have expired, or the installer took it back. Nothing you sent is lost.</p>
-      <p>Ask the installer for a new one.</p>
-    </main>
-  )
-}
+export const LinkGone = () => (
+  <ForCustomer>
+    <h1>This link is no longer valid</h1>
+    <p>It may have expired, or the installer took it back. Nothing you sent is lost.</p>
+    <p>Ask the installer for a new one.</p>
+  </ForCustomer>
+)

@@ -43,7 +43,7 @@ test('a plate is typed, with its units; what cannot be read says where, and stay
   expect(motor.getByRole('alert').textContent).toMatch(/at least one field/)
   await user.type(motor.getByLabelText(/LRA/), 'a lot')
   await user.click(button(motor, 'Send'))
-  expect(motor.getByRole('alert').textContent).toMatch(/LRA: “a lot” is no number/)
+  expect(motor.getByText(/^LRA is “a lot”, which is no number/)).toBeTruthy()
   expect(motor.getByDisplayValue('a lot')).toBeTruthy()
   expect(sent).toEqual([])
   await user.clear(motor.getByLabelText(/LRA/))

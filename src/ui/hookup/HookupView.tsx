@@ -1,8 +1,12 @@
 'use client'
+import Chip from '@mui/material/Chip'
+import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
+import { Fragment } from 'react'
 import type { Equipment } from '@/core/equipment'
+import { Card, Columns, Quiet, View } from '../common/pieces'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
-import styles from './Hookup.module.css'
 import { type Hours, MethodsTable } from './MethodsTable'
 import { PathBuilder } from './PathBuilder'
 import { PlannedCard } from './PlannedCard'
@@ -13,40 +17,43 @@ import { RunsCard } from './RunsCard'
 export function HookupView({ catalogue, hours }: { catalogue: Equipment[]; hours: Hours }) {
   const grounding = useWorkspace(s => s.evaluation.grounding)
   return (
-    <div className={styles.view}>
-      <h1>Hook-up</h1>
+    <View title="Hook-up">
       <MethodsTable catalogue={catalogue} hours={hours} />
-      <div className={styles.pair}>
+      <Columns least={340} sx={{ gridTemplateColumns: { md: '1.4fr 1fr' } }}>
         <PlannedCard catalogue={catalogue} />
-        <section className={styles.card} aria-label="Neutral and ground" id="bonding">
-          <h2>Neutral and ground</h2>
+        <Card title="Neutral and ground" id="bonding">
           <p>{grounding.text}</p>
           {grounding.unknown.length > 0 && (
             <p role="note">Not stated, and it decides the count: {grounding.unknown.join('; ')}.</p>
           )}
-          <ul className={styles.bonds} aria-label="What is joined by its neutral while the source runs">
+          <List dense disablePadding aria-label="What is joined by its neutral while the source runs">
             {grounding.systems.map(s => (
-              <li key={s.map(n => n.name).join()} data-bonds={s.filter(n => n.bonded).length}>
+              <ListItem
+                key={s.map(n => n.name).join()}
+                disableGutters
+                sx={{ flexWrap: 'wrap', gap: 0.75 }}
+                data-bonds={s.filter(n => n.bonded).length}
+              >
                 {s.map((n, at) => (
-                  <span key={n.name}>
-                    {at > 0 && <i aria-hidden> — </i>}
+                  <Fragment key={n.name}>
+                    {at > 0 && <i aria-hidden>—</i>}
                     {n.name}
-                    {n.bonded && <b title="neutral and ground joined here"> N–G</b>}
-                  </span>
+                    {n.bonded && <Chip size="small" label="N–G" title="neutral and ground joined here" />}
+                  </Fragment>
                 ))}
-              </li>
+              </ListItem>
             ))}
-          </ul>
-          <p className={styles.quiet}>
+          </List>
+          <Quiet>
             Exactly one bond while the source runs (NEC 250.24, 250.30). The equipment ground is never
             switched.
-          </p>
-        </section>
-      </div>
+          </Quiet>
+        </Card>
+      </Columns>
       <PathBuilder catalogue={catalogue} />
       <PositionsDesk />
       <RunsCard />
       <FindingsHere view="hook-up" />
-    </div>
+    </View>
   )
 }

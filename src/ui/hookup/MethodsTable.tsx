@@ -1,5 +1,13 @@
 'use client'
+import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import Table from '@mui/material/Table'
+import TableBody from '@mui/material/TableBody'
+import TableCell from '@mui/material/TableCell'
+import TableContainer from '@mui/material/TableContainer'
+import TableHead from '@mui/material/TableHead'
+import TableRow from '@mui/material/TableRow'
+import Typography from '@mui/material/Typography'
 import dynamic from 'next/dynamic'
 import { useDeferredValue, useMemo, useState } from 'react'
 import type { Equipment } from '@/core/equipment'
@@ -9,6 +17,7 @@ import { type Labour, labourSchema } from '@/core/hookup/labour'
 import { plural, quantity } from '@/core/units/format'
 import type { Unit } from '@/core/working'
 import { call } from '../api'
+import { Card, Quiet, Row } from '../common/pieces'
 import { SeverityTag } from '../common/SeverityTag'
 import { useWorkspace } from '../workspace/store'
 import styles from './Hookup.module.css'
@@ -22,7 +31,7 @@ const range = ({ least, most }: Range, unit: Unit) =>
 const duration = (seconds: number) =>
   seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`
 
-const FactsDialog = dynamic(() => import('../common/FactsDialog').then(m => m.FactsDialog))
+const FactsDialog = dynamic(() => import('../form/FactsDialog').then(m => m.FactsDialog))
 
 /** The firm's hours, and the version that a change names. */
 export interface Hours {
@@ -55,47 +64,55 @@ export function MethodsTable({ catalogue, hours: given }: { catalogue: Equipment
     say(fault ? fault.message : `Planned: ${m.name}. Undo takes it back.`)
   }
   const row = (title: string, cell: (m: MethodHere) => React.ReactNode) => (
-    <tr>
-      <th scope="row">{title}</th>
+    <TableRow>
+      <TableCell component="th" scope="row">
+        {title}
+      </TableCell>
       {methods.map(m => (
-        <td key={m.method} data-chosen={m.chosen}>
+        <TableCell key={m.method} data-chosen={m.chosen}>
           {cell(m)}
-        </td>
+        </TableCell>
       ))}
-    </tr>
+    </TableRow>
   )
   return (
-    <section className={styles.card} aria-label="Methods on this house" id="method">
-      <div className={styles.titled}>
-        <h2>Methods on this house</h2>
+    <Card
+      title="Methods on this house"
+      id="method"
+      tools={
         <Button size="small" onClick={() => setEditing(true)}>
           Hours of the firm
         </Button>
-      </div>
-      <p className={styles.quiet}>
+      }
+    >
+      <Quiet>
         From this job’s circuits, panel and source. Hours are the firm’s own, ours where it gave none; small
         parts and seconds are our estimates; devices at the firm’s prices, and nothing for what is there
         already.
-      </p>
-      <div className={styles.scroll}>
-        <table className={styles.methods}>
-          <thead>
-            <tr>
-              <th scope="col">
-                <span className={styles.srOnly}>What is compared</span>
-              </th>
+      </Quiet>
+      <TableContainer className={styles.methods}>
+        <Table aria-label="Methods side by side">
+          <TableHead>
+            <TableRow>
+              <TableCell scope="col">
+                <span className="visually-hidden">What is compared</span>
+              </TableCell>
               {methods.map(m => (
-                <th key={m.method} scope="col" data-chosen={m.chosen} data-method={m.method}>
-                  <span className={styles.name}>{m.short}</span>
-                  <span className={styles.tags}>
-                    {m.recommended && <b className={styles.best}>recommended</b>}
-                    {m.chosen && <b className={styles.chosen}>planned</b>}
-                  </span>
-                </th>
+                <TableCell key={m.method} scope="col" data-chosen={m.chosen} data-method={m.method}>
+                  <b>{m.short}</b>
+                  <Typography variant="mini" component="div" sx={{ minHeight: 20, fontWeight: 700 }}>
+                    {m.recommended && (
+                      <Box component="span" sx={{ color: 'primary.main' }}>
+                        recommended{' '}
+                      </Box>
+                    )}
+                    {m.chosen && '■ planned'}
+                  </Typography>
+                </TableCell>
               ))}
-            </tr>
-          </thead>
-          <tbody>
+            </TableRow>
+          </TableHead>
+          <TableBody>
             {row('Why, or why not', m => m.reason)}
             {row('Picked circuits', m => (
               <span title={m.unserved.length ? `Not: ${m.unserved.join(', ')}` : undefined}>
@@ -104,12 +121,12 @@ export function MethodsTable({ catalogue, hours: given }: { catalogue: Equipment
             ))}
             {row('240 V', m => (m.of240 ? `${m.serves240} of ${m.of240}` : 'none picked'))}
             {row('Findings of its own', m => (
-              <span className={styles.severities}>
+              <Row spacing={0.5}>
                 {(['stop', 'fix', 'mind'] as const).map(s =>
                   m.findings[s] ? <SeverityTag key={s} severity={s} count={m.findings[s]} /> : null,
                 )}
                 {!m.findings.stop && !m.findings.fix && !m.findings.mind && 'none'}
-              </span>
+              </Row>
             ))}
             {row('Spaces', m => m.spaces)}
             {row('Beside the utility, daily', m => (m.dailyUse ? 'yes' : 'no'))}
@@ -124,7 +141,7 @@ export function MethodsTable({ catalogue, hours: given }: { catalogue: Equipment
             {row('Devices and parts', m => (m.price ? range(m.price, '$') : 'a price is missing'))}
             {row('', m =>
               m.chosen ? (
-                <span className={styles.quiet}>planned</span>
+                <Quiet component="span">planned</Quiet>
               ) : (
                 <Button
                   aria-label={`Plan it: ${m.short}`}
@@ -136,9 +153,9 @@ export function MethodsTable({ catalogue, hours: given }: { catalogue: Equipment
                 </Button>
               ),
             )}
-          </tbody>
-        </table>
-      </div>
+          </TableBody>
+        </Table>
+      </TableContainer>
       {editing && (
         <FactsDialog
           title="Hours of the firm, by way of connecting"
@@ -154,6 +171,6 @@ export function MethodsTable({ catalogue, hours: given }: { catalogue: Equipment
           onClose={() => setEditing(false)}
         />
       )}
-    </section>
+    </Card>
   )
 }

@@ -20,11 +20,13 @@ import type { WayTold } from '@/core/hookup/way'
 import { continuousShare } from '@/core/source/output'
 import { quantity, sentenceStart } from '@/core/units/format'
 import { conductorName } from '@/core/units/tables/conductors'
+import { Card, FigureLink, Quiet } from '../common/pieces'
+import { moved, Sortable, SortableItem } from '../common/Sortable'
 import { useWorkspace } from '../workspace/store'
 import styles from './Hookup.module.css'
 
 const EquipmentPicker = dynamic(() => import('../equipment/EquipmentPicker').then(m => m.EquipmentPicker))
-const FactsDialog = dynamic(() => import('../common/FactsDialog').then(m => m.FactsDialog))
+const FactsDialog = dynamic(() => import('../form/FactsDialog').then(m => m.FactsDialog))
 
 const newId = (path: readonly Link[]) =>
   `l${path.reduce((most, l) => Math.max(most, Number(l.id.replace(/\D/g, '')) || 0), 0) + 1}`
@@ -71,41 +73,45 @@ export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
     if (next) set(next)
     else say('No path can be proposed: choose a source with an outlet, and a hook-up.')
   }
-  const move = (n: number, by: 1 | -1) => {
-    const next = [...path]
-    const [link] = next.splice(n, 1)
-    if (link) next.splice(n + by, 0, link)
-    set(next)
-  }
+  const move = (from: number, to: number) => set(moved(path, from, to))
   const limitedBy = worked?.result.limitedBy
   const outletA = outlet ? ampsAt(outlet) : 0
   return (
-    <section className={styles.card} aria-label="Path" id="path">
-      <div className={styles.titled}>
-        <h2>Path, from outlet to breaker</h2>
-        <Button size="small" onClick={propose}>
-          {path.length ? 'Propose it anew' : 'Propose a path'}
-        </Button>
-        <Button size="small" startIcon={<Plus size={16} aria-hidden />} onClick={() => setPicking('cord')}>
-          Cord
-        </Button>
-        <Button size="small" startIcon={<Plus size={16} aria-hidden />} onClick={() => setPicking('adapter')}>
-          Adapter
-        </Button>
-        <Button
-          size="small"
-          startIcon={<Plus size={16} aria-hidden />}
-          onClick={() =>
-            setEditing({ link: { id: newId(path), kind: 'wire', ratingA: 30 }, at: path.length })
-          }
-        >
-          Inlet, wire, breaker
-        </Button>
-      </div>
+    <Card
+      aria-label="Path"
+      title="Path, from outlet to breaker"
+      id="path"
+      tools={
+        <>
+          <Button size="small" onClick={propose}>
+            {path.length ? 'Propose it anew' : 'Propose a path'}
+          </Button>
+          <Button size="small" startIcon={<Plus size={16} aria-hidden />} onClick={() => setPicking('cord')}>
+            Cord
+          </Button>
+          <Button
+            size="small"
+            startIcon={<Plus size={16} aria-hidden />}
+            onClick={() => setPicking('adapter')}
+          >
+            Adapter
+          </Button>
+          <Button
+            size="small"
+            startIcon={<Plus size={16} aria-hidden />}
+            onClick={() =>
+              setEditing({ link: { id: newId(path), kind: 'wire', ratingA: 30 }, at: path.length })
+            }
+          >
+            Inlet, wire, breaker
+          </Button>
+        </>
+      }
+    >
       {!outlet && (
-        <p className={styles.quiet}>
+        <Quiet>
           The source is wired on, or not chosen: the path begins at its terminals, not at an outlet.
-        </p>
+        </Quiet>
       )}
       {(outlet || path.length > 0) && (
         <ol className={styles.chain}>
@@ -121,77 +127,85 @@ export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
               {outlet?.limitA ? `${quantity(outlet.limitA, 'A')} its own limit` : outletOwner(job)}
             </small>
           </li>
-          {path.map((link, n) => {
-            const gap = gaps.find(g => g.at === n)
-            return (
-              <li key={link.id} data-weak={limitedBy === n} data-gap={gap !== undefined}>
-                {gap && (
-                  <div className={styles.gap} role="note">
-                    <p>
-                      {gap.receptacle} does not take a {gap.plug} plug. {sentenceStart(gap.adapter.advice)}.
-                    </p>
-                    {gap.known && gap.adapter.may !== 'not exist' && (
-                      <Button
-                        size="small"
-                        variant="outlined"
-                        onClick={() => gap.known && set(withAdapter(path, n, gap.known, newId(path)))}
-                      >
-                        Put {gap.known.name} in
-                      </Button>
-                    )}
-                  </div>
-                )}
-                <b>{link.name || sentenceStart(link.kind)}</b>
-                <span>{[link.from, link.to].filter(Boolean).join(' → ') || sentenceStart(link.kind)}</span>
-                <small>
-                  {quantity(link.ratingA, 'A')}
-                  {link.size && `, ${conductorName(link.size, link.material ?? 'cu')}`}
-                  {link.lengthFt && `, ${quantity(link.lengthFt, 'ft')}`}
-                  {link.listed === false && ', not listed'}
-                </small>
-                <small className={styles.opens}>{opensText(way.filter(s => s.link === n + 1))}</small>
-                <span className={styles.linkTools}>
-                  <IconButton
-                    size="small"
-                    aria-label={`Earlier: link ${n + 1}`}
-                    disabled={n === 0}
-                    onClick={() => move(n, -1)}
-                  >
-                    <ArrowLeft size={16} aria-hidden />
-                  </IconButton>
-                  <IconButton
-                    size="small"
-                    aria-label={`Later: link ${n + 1}`}
-                    disabled={n === path.length - 1}
-                    onClick={() => move(n, 1)}
-                  >
-                    <ArrowRight size={16} aria-hidden />
-                  </IconButton>
-                  <IconButton
-                    size="small"
-                    aria-label={`Change link ${n + 1}`}
-                    onClick={() => setEditing({ link, at: n })}
-                  >
-                    <Pencil size={16} aria-hidden />
-                  </IconButton>
-                  <IconButton
-                    size="small"
-                    aria-label={`Take link ${n + 1} out`}
-                    onClick={() => set(path.filter(l => l !== link))}
-                  >
-                    <X size={16} aria-hidden />
-                  </IconButton>
-                </span>
-              </li>
-            )
-          })}
+          <Sortable items={path} nameOf={l => l.name || l.kind} onMove={move}>
+            {(link, n) => {
+              const gap = gaps.find(g => g.at === n)
+              return (
+                <SortableItem key={link.id} id={link.id} name={`link ${n + 1}`}>
+                  {(grip, bind) => (
+                    <li {...bind} data-weak={limitedBy === n} data-gap={gap !== undefined}>
+                      {gap && (
+                        <div className={styles.gap} role="note">
+                          <p>
+                            {gap.receptacle} does not take a {gap.plug} plug.{' '}
+                            {sentenceStart(gap.adapter.advice)}.
+                          </p>
+                          {gap.known && gap.adapter.may !== 'not exist' && (
+                            <Button
+                              size="small"
+                              variant="outlined"
+                              onClick={() => gap.known && set(withAdapter(path, n, gap.known, newId(path)))}
+                            >
+                              Put {gap.known.name} in
+                            </Button>
+                          )}
+                        </div>
+                      )}
+                      <b>{link.name || sentenceStart(link.kind)}</b>
+                      <span>
+                        {[link.from, link.to].filter(Boolean).join(' → ') || sentenceStart(link.kind)}
+                      </span>
+                      <small>
+                        {quantity(link.ratingA, 'A')}
+                        {link.size && `, ${conductorName(link.size, link.material ?? 'cu')}`}
+                        {link.lengthFt && `, ${quantity(link.lengthFt, 'ft')}`}
+                        {link.listed === false && ', not listed'}
+                      </small>
+                      <small>{opensText(way.filter(s => s.link === n + 1))}</small>
+                      <span className={styles.linkTools}>
+                        {grip}
+                        <IconButton
+                          size="small"
+                          aria-label={`Earlier: link ${n + 1}`}
+                          disabled={n === 0}
+                          onClick={() => move(n, n - 1)}
+                        >
+                          <ArrowLeft size={16} aria-hidden />
+                        </IconButton>
+                        <IconButton
+                          size="small"
+                          aria-label={`Later: link ${n + 1}`}
+                          disabled={n === path.length - 1}
+                          onClick={() => move(n, n + 1)}
+                        >
+                          <ArrowRight size={16} aria-hidden />
+                        </IconButton>
+                        <IconButton
+                          size="small"
+                          aria-label={`Change link ${n + 1}`}
+                          onClick={() => setEditing({ link, at: n })}
+                        >
+                          <Pencil size={16} aria-hidden />
+                        </IconButton>
+                        <IconButton
+                          size="small"
+                          aria-label={`Take link ${n + 1} out`}
+                          onClick={() => set(path.filter(l => l !== link))}
+                        >
+                          <X size={16} aria-hidden />
+                        </IconButton>
+                      </span>
+                    </li>
+                  )}
+                </SortableItem>
+              )
+            }}
+          </Sortable>
         </ol>
       )}
       {worked && (
         <p>
-          <button type="button" className={styles.figure} onClick={() => showWorking(worked.working)}>
-            {worked.answer}
-          </button>
+          <FigureLink onClick={() => showWorking(worked.working)}>{worked.answer}</FigureLink>
         </p>
       )}
       {picking && (
@@ -230,6 +244,6 @@ export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
           onClose={() => setEditing(null)}
         />
       )}
-    </section>
+    </Card>
   )
 }

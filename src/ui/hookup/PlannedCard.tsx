@@ -9,10 +9,10 @@ import { type Hookup, hookupDevices, hookupSchema } from '@/core/hookup/design'
 import { methodIds, methodOf } from '@/core/hookup/method'
 import { besideMain } from '@/core/panel/room'
 import { sentenceStart, together } from '@/core/units/format'
-import { Choice } from '../common/Choice'
-import { EditField, readNumber } from '../common/EditField'
+import { Card, Columns, Fold, Quiet, Row } from '../common/pieces'
+import { Choice } from '../form/Choice'
+import { EditField, readNumber } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
-import styles from './Hookup.module.css'
 
 const EquipmentPicker = dynamic(() => import('../equipment/EquipmentPicker').then(m => m.EquipmentPicker))
 
@@ -53,10 +53,9 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
   const backfed = hookup.backfed ?? { breakerA: 30, heldDown: false }
   const through = method.neutral !== 'stand-alone' && method.transfer !== 'unknown'
   return (
-    <section className={styles.card} aria-label="As planned">
-      <h2>As planned</h2>
+    <Card title="As planned">
       {method.how && <p>{method.how}</p>}
-      <div className={styles.planned}>
+      <Columns least={200} sx={{ alignItems: 'center', '& > :first-of-type': { gridColumn: '1 / -1' } }}>
         <Choice
           label="How it is connected"
           value={hookup.method}
@@ -72,7 +71,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
           />
         )}
         {devices.map(device => (
-          <p key={device} className={styles.device} id={device}>
+          <Row key={device} id={device} sx={{ gridColumn: '1 / -1', justifyContent: 'space-between' }}>
             <span>
               {deviceName(device)}: <b>{hookup[device]?.name ?? 'not chosen'}</b>
               {hookup[device] && <small> version {hookup[device]?.version}</small>}
@@ -109,10 +108,10 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
                 </Button>
               )}
             </span>
-          </p>
+          </Row>
         ))}
         {method.transfer === 'interlock' && panel && (
-          <div className={styles.backfed} id="backfed">
+          <Columns least={200} id="backfed" sx={{ gridColumn: '1 / -1' }}>
             <Choice
               label="Backfed breaker"
               value={backfed.breakerA}
@@ -154,7 +153,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
               }
               label="An indicator tells that the utility is back"
             />
-          </div>
+          </Columns>
         )}
         {through && (
           <>
@@ -228,7 +227,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
           label="A cord is fastened or goes through a wall"
         />
         {method.transfer === 'switch' && (
-          <div className={styles.backfed}>
+          <Columns least={200} sx={{ gridColumn: '1 / -1' }}>
             <EditField
               label="Switch leads in the panel"
               value={hookup.whip ? String(hookup.whip.leadIn) : ''}
@@ -254,20 +253,21 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
                 onChange={entersAt => set({ whip: { leadIn: hookup.whip?.leadIn ?? 18, entersAt } })}
               />
             )}
-          </div>
+          </Columns>
         )}
-      </div>
+      </Columns>
       {method.steps && method.steps.length > 0 && (
-        <details className={styles.steps}>
-          <summary>The changeover, in {method.steps.length} steps</summary>
-          <ol>
-            {method.steps.map(step => (
-              <li key={step}>{step}</li>
-            ))}
-          </ol>
-        </details>
+        <Fold title={`The changeover, in ${method.steps.length} steps`}>
+          {() => (
+            <ol>
+              {method.steps?.map(step => (
+                <li key={step}>{step}</li>
+              ))}
+            </ol>
+          )}
+        </Fold>
       )}
-      {method.weak && <p className={styles.quiet}>Weak at: {together([method.weak])}.</p>}
+      {method.weak && <Quiet>Weak at: {together([method.weak])}.</Quiet>}
       {picking && (
         <EquipmentPicker
           title={deviceName(picking)}
@@ -280,7 +280,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
           onClose={() => setPicking(null)}
         />
       )}
-    </section>
+    </Card>
   )
 }
 

@@ -8,8 +8,9 @@ import { breakerAt, positionLeg, positionOf } from '@/core/hookup/position'
 import { positionProblem, positionsThere } from '@/core/hookup/positions'
 import { circuitNeeds, liveLegOf, named } from '@/core/job/needs'
 import { plural, quantity, together } from '@/core/units/format'
-import { Choice } from '../common/Choice'
-import { EditField, readNumber } from '../common/EditField'
+import { Card, Quiet } from '../common/pieces'
+import { Choice } from '../form/Choice'
+import { EditField, readNumber } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 import styles from './Hookup.module.css'
 import { usePositions } from './usePositions'
@@ -28,10 +29,9 @@ export function PositionsDesk() {
   const needs = circuitNeeds(job).filter(n => n.circuit.picked && !n.feeds)
   if (there === null || !device)
     return (
-      <section className={styles.card} aria-label="Switch positions" id="positions">
-        <h2>Switch positions</h2>
+      <Card title="Switch positions" id="positions">
         <p>No switch is chosen: choose one above, then its positions are filled here.</p>
-      </section>
+      </Card>
     )
   const set = job.hookup.positions ?? []
   const at = (position: number) => {
@@ -61,40 +61,43 @@ export function PositionsDesk() {
   const unplaced = needs.filter(n => n.place === null && set.length)
   const cost = (id: string) => plan?.pinCosts.find(p => p.circuitId === id)
   return (
-    <section className={styles.card} aria-label="Switch positions" id="positions">
-      <div className={styles.titled}>
-        <h2>
-          Switch positions,{' '}
-          {together([job.hookup.switch, job.hookup.secondSwitch].flatMap(d => (d ? [d.name] : []))) ||
-            device.name}{' '}
-          ({there})
-        </h2>
-        <Button size="small" variant="contained" onClick={() => run()}>
-          {set.length ? 'Solve again' : 'Solve the positions'}
-        </Button>
-        {busy && (
-          <Button size="small" onClick={stop}>
-            Stop
+    <Card
+      aria-label="Switch positions"
+      id="positions"
+      title={`Switch positions, ${
+        together([job.hookup.switch, job.hookup.secondSwitch].flatMap(d => (d ? [d.name] : []))) ||
+        device.name
+      } (${there})`}
+      tools={
+        <>
+          <Button size="small" variant="contained" onClick={() => run()}>
+            {set.length ? 'Solve again' : 'Solve the positions'}
           </Button>
-        )}
-        {set.some(p => p.pinned) && (
-          <Button size="small" onClick={() => run(set.map(p => ({ ...p, pinned: false })))}>
-            Loosen every pin
-          </Button>
-        )}
-        {set.length > 0 && (
-          <Button size="small" onClick={() => act({ op: 'setHookup', facts: {}, clear: ['positions'] })}>
-            Clear
-          </Button>
-        )}
-      </div>
-      <p role="status" className={styles.quiet}>
+          {busy && (
+            <Button size="small" onClick={stop}>
+              Stop
+            </Button>
+          )}
+          {set.some(p => p.pinned) && (
+            <Button size="small" onClick={() => run(set.map(p => ({ ...p, pinned: false })))}>
+              Loosen every pin
+            </Button>
+          )}
+          {set.length > 0 && (
+            <Button size="small" onClick={() => act({ op: 'setHookup', facts: {}, clear: ['positions'] })}>
+              Clear
+            </Button>
+          )}
+        </>
+      }
+    >
+      <Quiet role="status">
         {busy
           ? 'Solving…'
           : plan
             ? `${plan.balanced ? `${quantity(plan.imbalanceFraction, 'fraction')} out of balance over the day` : 'The legs are one supply here, so there is nothing to balance'}: ${quantity(plan.legVA.L1, 'VA')} on L1 and ${quantity(plan.legVA.L2, 'VA')} on L2 on average; solved exactly in ${Math.round(ms)} ms.`
             : 'Odd positions are on L1, even ones on L2. What must run comes first, then the balance of what really runs, then heavy positions for heavy breakers.'}
-      </p>
+      </Quiet>
       {trouble && <p role="alert">{trouble}</p>}
       <ol className={styles.positions}>
         {Array.from({ length: there }, (_, i) => i + 1).map(position => {
@@ -109,7 +112,7 @@ export function PositionsDesk() {
                 {position} <small>{leg}</small>
               </b>
               {here?.lower ? (
-                <span className={styles.lower}>with {position - 1}</span>
+                <Quiet component="span">with {position - 1}</Quiet>
               ) : (
                 <Choice
                   label={`Circuit on ${position}${limit === null ? '' : `, up to ${limit} A`}`}
@@ -168,6 +171,6 @@ export function PositionsDesk() {
         })}
       </ol>
       {unplaced.length > 0 && <p role="note">On no position: {together(unplaced.map(named))}.</p>}
-    </section>
+    </Card>
   )
 }

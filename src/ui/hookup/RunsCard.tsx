@@ -7,10 +7,11 @@ import { fieldsOf } from '@/core/field'
 import { type Run, runSchema } from '@/core/hookup/design'
 import { plural, quantity } from '@/core/units/format'
 import { conductorName } from '@/core/units/tables/conductors'
+import { DataTable } from '../common/DataTable'
+import { Card, Quiet } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'
-import styles from './Hookup.module.css'
 
-const FactsDialog = dynamic(() => import('../common/FactsDialog').then(m => m.FactsDialog))
+const FactsDialog = dynamic(() => import('../form/FactsDialog').then(m => m.FactsDialog))
 
 const usual: Omit<Run, 'id' | 'name'> = {
   breakerA: 30,
@@ -31,9 +32,10 @@ export function RunsCard() {
   const [open, setOpen] = useState<Partial<Run> | null>(null)
   const next = `r${(runs ?? []).reduce((most, r) => Math.max(most, Number(r.id.slice(1)) || 0), 0) + 1}`
   return (
-    <section className={styles.card} aria-label="Runs">
-      <div className={styles.titled}>
-        <h2>Runs: conductors, conduit, boxes</h2>
+    <Card
+      aria-label="Runs"
+      title="Runs: conductors, conduit, boxes"
+      tools={
         <Button
           size="small"
           startIcon={<Plus size={16} aria-hidden />}
@@ -41,52 +43,45 @@ export function RunsCard() {
         >
           Run
         </Button>
-      </div>
+      }
+    >
       {runs?.length ? (
-        <div className={styles.scroll}>
-          <table className={styles.runs}>
-            <thead>
-              <tr>
-                <th scope="col">Run</th>
-                <th scope="col">Breaker</th>
-                <th scope="col">Conductors</th>
-                <th scope="col">Ground</th>
-                <th scope="col">Conduit</th>
-                <th scope="col">Length</th>
-                <th scope="col">
-                  <span className={styles.srOnly}>Change</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {runs.map(run => (
-                <tr key={run.id} id={`run-${run.id}`}>
-                  <th scope="row">{run.name}</th>
-                  <td>{run.breakerA} A</td>
-                  <td>
-                    {run.conductors} × {conductorName(run.size, run.material)}, {run.currentCarrying} carrying
-                  </td>
-                  <td>{run.groundSize ? `${run.groundSize} AWG` : 'not said'}</td>
-                  <td>{run.conduit ? `${run.tradeSize} ${run.conduit}` : 'none'}</td>
-                  <td>{quantity(run.lengthFt, 'ft')}</td>
-                  <td className={styles.runTools}>
-                    <Button size="small" onClick={() => setOpen(run)}>
-                      Change
-                    </Button>
-                    <Button size="small" onClick={() => act({ op: 'removeRun', runId: run.id })}>
-                      Take out
-                    </Button>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <DataTable
+          label="Runs"
+          rows={runs}
+          idOf={run => run.id}
+          rowProps={run => ({ id: `run-${run.id}` })}
+          columns={[
+            { head: 'Run', names: true, cell: run => run.name },
+            { head: 'Breaker', cell: run => `${run.breakerA} A` },
+            {
+              head: 'Conductors',
+              cell: run =>
+                `${run.conductors} × ${conductorName(run.size, run.material)}, ${run.currentCarrying} carrying`,
+            },
+            { head: 'Ground', cell: run => (run.groundSize ? `${run.groundSize} AWG` : 'not said') },
+            { head: 'Conduit', cell: run => (run.conduit ? `${run.tradeSize} ${run.conduit}` : 'none') },
+            { head: 'Length', cell: run => quantity(run.lengthFt, 'ft') },
+            {
+              head: '',
+              cell: run => (
+                <>
+                  <Button size="small" onClick={() => setOpen(run)}>
+                    Change
+                  </Button>
+                  <Button size="small" onClick={() => act({ op: 'removeRun', runId: run.id })}>
+                    Take out
+                  </Button>
+                </>
+              ),
+            },
+          ]}
+        />
       ) : (
-        <p className={styles.quiet}>
+        <Quiet>
           No run is entered yet. {plural(0, 'run')} checked: ampacity, derating, conduit, boxes and grounds
           wait for them.
-        </p>
+        </Quiet>
       )}
       {open && (
         <FactsDialog
@@ -99,6 +94,6 @@ export function RunsCard() {
           onClose={() => setOpen(null)}
         />
       )}
-    </section>
+    </Card>
   )
 }

@@ -1,9 +1,12 @@
 'use client'
 import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
+import Pagination from '@mui/material/Pagination'
+import PaginationItem from '@mui/material/PaginationItem'
 import Snackbar from '@mui/material/Snackbar'
 import TextField from '@mui/material/TextField'
 import { FileUp, Plus, Search } from 'lucide-react'
+import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useEffect, useRef, useState } from 'react'
@@ -11,11 +14,12 @@ import type { JobListRow } from '@/core/job/record'
 import { plural } from '@/core/units/format'
 import { call, faultLine } from '../api'
 import { FileButton } from '../common/FileButton'
+import { Empty, Row, Screen } from '../common/pieces'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { type ListAddress, listAddress } from './address'
-import styles from './JobsScreen.module.css'
 import { JobsTable } from './JobsTable'
-import { NewJobDialog } from './NewJobDialog'
+
+const NewJobDialog = dynamic(() => import('./NewJobDialog').then(m => m.NewJobDialog))
 
 interface Props {
   person: PersonChoice
@@ -28,53 +32,61 @@ interface Props {
 
 export function JobsScreen({ person, rows, total, pageSize, address, order }: Props) {
   const [adding, setAdding] = useState(false)
+  const [problems, setProblems] = useState<string[]>([])
   const [told, setTold] = useState<string | null>(null)
   const pages = Math.max(1, Math.ceil(total / pageSize))
   return (
     <>
       <TopBar person={person} />
-      <main className={styles.main}>
-        <div className={styles.head}>
-          <h1>{address.archived ? 'Archived jobs' : 'Jobs'}</h1>
-          <SearchField address={address} />
-          <ImportButton />
-          <Button
-            variant="contained"
-            startIcon={<Plus size={18} aria-hidden />}
-            onClick={() => setAdding(true)}
-          >
-            New job
-          </Button>
-        </div>
+      <Screen
+        title={address.archived ? 'Archived jobs' : 'Jobs'}
+        tools={
+          <Row>
+            <SearchField address={address} />
+            <ImportButton onProblems={setProblems} />
+            <Button
+              variant="contained"
+              startIcon={<Plus size={18} aria-hidden />}
+              onClick={() => setAdding(true)}
+            >
+              New job
+            </Button>
+          </Row>
+        }
+      >
+        {problems.length > 0 && (
+          <Alert severity="error" onClose={() => setProblems([])}>
+            {problems.map(p => (
+              <div key={p}>{p}</div>
+            ))}
+          </Alert>
+        )}
         {rows.length ? (
           <JobsTable rows={rows} address={address} order={order} onTold={setTold} />
         ) : (
           <Nothing address={address} onAdd={() => setAdding(true)} />
         )}
-        <nav className={styles.foot} aria-label="Pages">
+        <Row component="nav" aria-label="Pages" sx={{ justifyContent: 'space-between' }}>
           <span>{plural(total, 'job')}</span>
           {pages > 1 && (
-            <>
-              {address.page > 1 && (
-                <Link href={listAddress(address, { page: address.page - 1 })}>Previous</Link>
+            <Pagination
+              count={pages}
+              page={address.page}
+              renderItem={item => (
+                <PaginationItem
+                  {...item}
+                  component={Link}
+                  href={listAddress(address, { page: item.page ?? 1 })}
+                />
               )}
-              <span>
-                Page {address.page} of {pages}
-              </span>
-              {address.page < pages && (
-                <Link href={listAddress(address, { page: address.page + 1 })}>Next</Link>
-              )}
-            </>
+            />
           )}
-          <Link
-            className={styles.archive}
-            href={listAddress(address, { archived: !address.archived, page: 1 })}
-          >
+          <Button component={Link} href={listAddress(address, { archived: !address.archived, page: 1 })}>
             {address.archived ? 'Back to the jobs at hand' : 'Archived jobs'}
-          </Link>
-        </nav>
-      </main>
-      <NewJobDialog open={adding} onClose={() => setAdding(false)} />
+          </Button>
+        </Row>
+      </Screen>
+      {adding && <NewJobDialog onClose={() => setAdding(false)} />}
       <Snackbar open={told !== null} autoHideDuration={6000} onClose={() => setTold(null)} message={told} />
     </>
   )
@@ -97,7 +109,7 @@ function SearchField({ address }: { address: ListAddress }) {
   })
   return (
     <TextField
-      className={styles.search}
+      sx={{ width: { xs: '100%', sm: 280 } }}
       label="Search by name or place"
       type="search"
       value={q}
@@ -112,43 +124,33 @@ function SearchField({ address }: { address: ListAddress }) {
   )
 }
 
-function ImportButton() {
+function ImportButton({ onProblems }: { onProblems: (problems: string[]) => void }) {
   const router = useRouter()
-  const [problems, setProblems] = useState<string[]>([])
   const take = async (file: File) => {
     if (file.size > 2_000_000)
-      return setProblems([
+      return onProblems([
         `${file.name} is ${(file.size / 1e6).toFixed(0)} MB: a job document is never larger than 2 MB.`,
       ])
     const answer = await call<{ id: string }>('/api/jobs/import', 'POST', await file.text())
     if (answer.ok) return router.push(`/jobs/${answer.data.id}/panel`)
-    setProblems([`${file.name}: ${answer.message}`, ...answer.faults.slice(0, 6).map(faultLine)])
+    onProblems([`${file.name}: ${answer.message}`, ...answer.faults.slice(0, 6).map(faultLine)])
   }
   return (
-    <>
-      <FileButton
-        what="Job file"
-        accept=".json,application/json"
-        variant="outlined"
-        startIcon={<FileUp size={18} aria-hidden />}
-        onFiles={([file]) => take(file)}
-      >
-        Open a job file
-      </FileButton>
-      {problems.length > 0 && (
-        <Alert severity="error" onClose={() => setProblems([])} className={styles.problem}>
-          {problems.map(p => (
-            <div key={p}>{p}</div>
-          ))}
-        </Alert>
-      )}
-    </>
+    <FileButton
+      what="Job file"
+      accept=".json,application/json"
+      variant="outlined"
+      startIcon={<FileUp size={18} aria-hidden />}
+      onFiles={([file]) => take(file)}
+    >
+      Open a job file
+    </FileButton>
   )
 }
 
 function Nothing({ address, onAdd }: { address: ListAddress; onAdd: () => void }) {
   return (
-    <div className={styles.nothing}>
+    <Empty>
       {address.q ? (
         <>
           <p>
@@ -166,6 +168,6 @@ function Nothing({ address, onAdd }: { address: ListAddress; onAdd: () => void }
           </Button>
         </>
       )}
-    </div>
+    </Empty>
   )
 }

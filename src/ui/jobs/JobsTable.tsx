@@ -1,25 +1,22 @@
 'use client'
 import IconButton from '@mui/material/IconButton'
+import MuiLink from '@mui/material/Link'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
-import { ArrowDown, ArrowUp, Ellipsis } from 'lucide-react'
+import Paper from '@mui/material/Paper'
+import Stack from '@mui/material/Stack'
+import TableSortLabel from '@mui/material/TableSortLabel'
+import { Ellipsis } from 'lucide-react'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { JobListRow } from '@/core/job/record'
 import { quantity } from '@/core/units/format'
 import { call } from '../api'
+import { DataTable } from '../common/DataTable'
+import { Level, Quiet } from '../common/pieces'
 import { SeverityTag } from '../common/SeverityTag'
 import { type ListAddress, listAddress } from './address'
-import styles from './JobsTable.module.css'
-
-const columns = [
-  { sort: 'title', label: 'Job and place', usual: 'asc' },
-  { sort: 'step', label: 'Step', usual: 'asc' },
-  { sort: 'worst', label: 'Worst finding', usual: 'asc' },
-  { sort: 'hours', label: 'Hours had / needed', usual: 'asc' },
-  { sort: 'updated', label: 'Changed', usual: 'desc' },
-]
 
 interface Props {
   rows: JobListRow[]
@@ -28,58 +25,73 @@ interface Props {
   onTold: (text: string) => void
 }
 
+/** The jobs, sorted by the server: each head leads to the list in its order. */
 export function JobsTable({ rows, address, order, onTold }: Props) {
+  const sorted = (sort: string, label: string, usual: 'asc' | 'desc' = 'asc') => {
+    const now = address.sort === sort
+    const direction: 'asc' | 'desc' = order === 'asc' ? 'asc' : 'desc'
+    const next = now ? (order === 'asc' ? 'desc' : 'asc') : usual
+    return {
+      sorted: now && direction,
+      head: (
+        <TableSortLabel
+          component={Link}
+          href={listAddress(address, { sort, order: next, page: 1 })}
+          active={now}
+          direction={now ? direction : usual}
+        >
+          {label}
+        </TableSortLabel>
+      ),
+    }
+  }
   return (
-    <table className={styles.table}>
-      <thead>
-        <tr>
-          {columns.map(({ sort, label, usual }) => {
-            const now = address.sort === sort
-            const next = now ? (order === 'asc' ? 'desc' : 'asc') : usual
-            return (
-              <th
-                key={sort}
-                aria-sort={now ? (order === 'asc' ? 'ascending' : 'descending') : 'none'}
-                scope="col"
-              >
-                <Link href={listAddress(address, { sort, order: next, page: 1 })}>
-                  {label}
-                  {now &&
-                    (order === 'asc' ? (
-                      <ArrowUp size={15} aria-hidden />
-                    ) : (
-                      <ArrowDown size={15} aria-hidden />
-                    ))}
-                </Link>
-              </th>
-            )
-          })}
-          <th scope="col">
-            <span className="visually-hidden">Actions</span>
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map(row => (
-          <tr key={row.id}>
-            <td className={styles.name}>
-              <Link href={`/jobs/${row.id}/panel`}>{row.title}</Link>
-              <span>{row.place || 'No place given'}</span>
-            </td>
-            <td data-label="Step">{row.step}</td>
-            <td className={styles.finding}>
-              {row.worst ? (
+    <Paper variant="outlined" sx={{ px: 1.5 }}>
+      <DataTable
+        label="Jobs"
+        stacked
+        rows={rows}
+        idOf={row => row.id}
+        rowProps={() => ({ hover: true })}
+        columns={[
+          {
+            ...sorted('title', 'Job and place'),
+            sx: { width: '30%' },
+            cell: row => (
+              <>
+                <MuiLink
+                  component={Link}
+                  href={`/jobs/${row.id}/panel`}
+                  color="primary"
+                  variant="h2"
+                  sx={{ display: 'block' }}
+                >
+                  {row.title}
+                </MuiLink>
+                <Quiet component="span">{row.place || 'No place given'}</Quiet>
+              </>
+            ),
+          },
+          { ...sorted('step', 'Step'), cell: row => row.step },
+          {
+            ...sorted('worst', 'Worst finding'),
+            sx: { width: '34%' },
+            cell: row =>
+              row.worst ? (
                 <>
                   <SeverityTag severity={row.worst.severity} /> <span>{row.worst.sentence}</span>
                 </>
               ) : (
                 'Nothing found'
-              )}
-            </td>
-            <td data-label="Hours">
-              <Hours had={row.hoursHad} needed={row.hoursNeeded} />
-            </td>
-            <td data-label="Changed">
+              ),
+          },
+          {
+            ...sorted('hours', 'Hours had / needed'),
+            cell: row => <Hours had={row.hoursHad} needed={row.hoursNeeded} />,
+          },
+          {
+            ...sorted('updated', 'Changed', 'desc'),
+            cell: row => (
               <time dateTime={row.updatedAt} suppressHydrationWarning>
                 {new Date(row.updatedAt).toLocaleDateString('en-US', {
                   month: 'short',
@@ -87,28 +99,23 @@ export function JobsTable({ rows, address, order, onTold }: Props) {
                   year: 'numeric',
                 })}
               </time>
-            </td>
-            <td>
-              <RowMenu row={row} archived={address.archived} onTold={onTold} />
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+            ),
+          },
+          { head: '', cell: row => <RowMenu row={row} archived={address.archived} onTold={onTold} /> },
+        ]}
+      />
+    </Paper>
   )
 }
 
 function Hours({ had, needed }: { had: number | null; needed: number }) {
-  const share = had === null ? 0 : Math.min(1, had / needed)
   return (
-    <span className={styles.hours}>
+    <Stack spacing={0.5} sx={{ minWidth: 110 }}>
       <span>
         <b>{had === null ? '–' : quantity(had, 'h')}</b> / {quantity(needed, 'h')}
       </span>
-      <span className={styles.level} aria-hidden="true">
-        <span style={{ width: `${share * 100}%` }} />
-      </span>
-    </span>
+      <Level full={(had ?? 0) / needed} />
+    </Stack>
   )
 }
 

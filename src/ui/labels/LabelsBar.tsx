@@ -4,7 +4,7 @@ import { Printer } from 'lucide-react'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { labelSheets, labelTapes } from '@/core/work/labels'
-import { Choice } from '../common/Choice'
+import { Choice } from '../form/Choice'
 import styles from './Labels.module.css'
 
 interface Props {

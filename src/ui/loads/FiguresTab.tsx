@@ -1,15 +1,17 @@
 'use client'
+import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import { useState } from 'react'
+import ToggleButton from '@mui/material/ToggleButton'
+import { type ReactNode, useState } from 'react'
 import type { LoadRow } from '@/core/job/loads-overview'
 import { sourcesOf, withChosenStart } from '@/core/loads/evidence'
 import { type Figure, type FigureKey, figureKeys, type Known, startFigure } from '@/core/loads/load'
 import { rangeOf } from '@/core/loads/uncertainty'
 import { figure, quantity } from '@/core/units/format'
+import { Columns, Quiet, Row } from '../common/pieces'
 import { LoadDialog } from '../panel/LoadDialog'
 import { useWorkspace } from '../workspace/store'
 import { From } from './From'
-import styles from './Loads.module.css'
 
 const rows: Record<FigureKey, { label: string; show: (value: number) => string }> = {
   runningW: { label: 'Running', show: v => quantity(v, 'W') },
@@ -32,103 +34,96 @@ export function FiguresTab({ row: { load, circuitId } }: { row: LoadRow }) {
   const starts = [load.start, ...(load.otherStarts ?? [])].filter(s => s !== undefined)
   return (
     <>
-      <div className={styles.scroll}>
-        <table className={styles.table}>
-          <tbody>
-            {figureKeys.map(key => {
-              const was = load[key]
-              const { label, show } = rows[key]
+      {figureKeys.map(key => {
+        const was = load[key]
+        const { label, show } = rows[key]
+        return (
+          <Sources key={key} label={label}>
+            {sourcesOf(was).map(known => {
+              const range = rangeOf(
+                known,
+                key === 'dutyFraction' || key === 'powerFactor' ? 'share' : 'watts',
+              )
+              const here = known.from === was.from
               return (
-                <tr key={key}>
-                  <th scope="row">{label}</th>
-                  <td>
-                    <div className={styles.fields}>
-                      {sourcesOf(was).map(known => {
-                        const range = rangeOf(
-                          known,
-                          key === 'dutyFraction' || key === 'powerFactor' ? 'share' : 'watts',
-                        )
-                        const here = known.from === was.from
-                        return (
-                          <button
-                            type="button"
-                            key={known.from}
-                            className={styles.choice}
-                            aria-pressed={here}
-                            onClick={() => choose(key, was, known)}
-                          >
-                            <b>{show(known.value)}</b>
-                            <From from={known.from} />
-                            <small>
-                              {key !== 'powerFactor' &&
-                                range.high > range.low &&
-                                `${show(range.low)} to ${show(range.high)}. `}
-                              {known.document} {known.on}
-                              {known.atC !== undefined && `, at ${quantity(known.atC, 'C')} outdoors`}
-                              {here && was.chosen && ' · chosen by hand'}
-                            </small>
-                          </button>
-                        )
-                      })}
-                    </div>
-                  </td>
-                </tr>
+                <Source
+                  key={known.from}
+                  here={here}
+                  figure={show(known.value)}
+                  from={known.from}
+                  onChoose={() => choose(key, was, known)}
+                >
+                  {key !== 'powerFactor' &&
+                    range.high > range.low &&
+                    `${show(range.low)} to ${show(range.high)}. `}
+                  {known.document} {known.on}
+                  {known.atC !== undefined && `, at ${quantity(known.atC, 'C')} outdoors`}
+                  {here && was.chosen && ' · chosen by hand'}
+                </Source>
               )
             })}
-            <tr>
-              <th scope="row">Start</th>
-              <td>
-                <div className={styles.fields}>
-                  {starts.map((start, n) => {
-                    const known = startFigure(start)
-                    return (
-                      <button
-                        type="button"
-                        key={`${start.method} ${known.from}`}
-                        className={styles.choice}
-                        aria-pressed={n === 0}
-                        onClick={() => act({ op: 'putLoad', circuitId, load: withChosenStart(load, n) })}
-                      >
-                        <b>
-                          {start.method === 'multiple'
-                            ? `${figure(known.value)} × running`
-                            : quantity(known.value, 'A')}
-                        </b>
-                        <From from={known.from} />
-                        <small>
-                          {start.method === 'inrush'
-                            ? 'inrush'
-                            : start.method === 'locked-rotor'
-                              ? 'locked rotor'
-                              : 'multiple'}{' '}
-                          {known.document} {known.on}
-                        </small>
-                      </button>
-                    )
-                  })}
-                  {!starts.length && (
-                    <span className={styles.quiet}>
-                      {load.nature === 'plain'
-                        ? 'none to speak of'
-                        : 'not known: five times running is assumed'}
-                    </span>
-                  )}
-                </div>
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
-      <p className={styles.quiet}>
+          </Sources>
+        )
+      })}
+      <Sources label="Start">
+        {starts.map((start, n) => {
+          const known = startFigure(start)
+          return (
+            <Source
+              key={`${start.method} ${known.from}`}
+              here={n === 0}
+              figure={
+                start.method === 'multiple' ? `${figure(known.value)} × running` : quantity(known.value, 'A')
+              }
+              from={known.from}
+              onChoose={() => act({ op: 'putLoad', circuitId, load: withChosenStart(load, n) })}
+            >
+              {startWords[start.method]} {known.document} {known.on}
+            </Source>
+          )
+        })}
+        {!starts.length && (
+          <Quiet>
+            {load.nature === 'plain' ? 'none to speak of' : 'not known: five times running is assumed'}
+          </Quiet>
+        )}
+      </Sources>
+      <Quiet>
         The better source counts, and all are kept: press another to have it count instead. Energy wants a
         meter; a start wants inrush hold or the nameplate’s LRA.
-      </p>
-      <div className={styles.tools}>
+      </Quiet>
+      <Row>
         <Button variant="outlined" onClick={() => setEditing(true)}>
           Edit the figures
         </Button>
-      </div>
+      </Row>
       {editing && <LoadDialog circuitId={circuitId} load={load} onClose={() => setEditing(false)} />}
     </>
   )
 }
+
+const startWords = { inrush: 'inrush', 'locked-rotor': 'locked rotor', multiple: 'multiple' } as const
+
+const Sources = ({ label, children }: { label: string; children: ReactNode }) => (
+  <Box sx={{ display: 'grid', gridTemplateColumns: { sm: '120px 1fr' }, gap: 1 }}>
+    <b>{label}</b>
+    <Columns least={170}>{children}</Columns>
+  </Box>
+)
+
+interface SourceProps {
+  here: boolean
+  figure: string
+  from: Known['from']
+  onChoose: () => void
+  children: ReactNode
+}
+
+/** One source's word on a figure; pressed, it counts. */
+const Source = ({ here, figure: told, from, onChoose, children }: SourceProps) => (
+  <ToggleButton value={from} selected={here} onChange={onChoose} sx={{ display: 'grid', textAlign: 'left' }}>
+    <b>{told}</b>
+    <From from={from} />
+    <Quiet component="span">{children}</Quiet>
+  </ToggleButton>
+)

@@ -1,5 +1,6 @@
+import LinearProgress from '@mui/material/LinearProgress'
 import type { Origin } from '@/core/working'
-import styles from './Loads.module.css'
+import { Row } from '../common/pieces'
 
 /** How good a source is, for the eye; the word says which. */
 const full: Record<Origin, number> = {
@@ -15,13 +16,14 @@ const full: Record<Origin, number> = {
 /** Where a figure comes from: the word, and a gauge that is the fuller the better it is known. */
 export function From({ from }: { from: Origin }) {
   return (
-    <span className={styles.from}>
-      <span
-        className={styles.tide}
-        style={{ '--full': `${full[from]}%` } as React.CSSProperties}
+    <Row component="span" spacing={0.5} sx={{ display: 'inline-flex', flexWrap: 'nowrap' }}>
+      <LinearProgress
+        variant="determinate"
+        value={full[from]}
         aria-hidden
+        sx={{ width: 26, height: 9, border: 1, borderColor: 'text.secondary', borderRadius: 0.5 }}
       />
       {from === 'job' ? 'set on this job' : from}
-    </span>
+    </Row>
   )
 }

@@ -3,6 +3,7 @@ import Dialog from '@mui/material/Dialog'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import IconButton from '@mui/material/IconButton'
+import type { Theme } from '@mui/material/styles'
 import Tab from '@mui/material/Tab'
 import Tabs from '@mui/material/Tabs'
 import useMediaQuery from '@mui/material/useMediaQuery'
@@ -13,13 +14,13 @@ import type { LoadRow } from '@/core/job/loads-overview'
 import { conditionsOf } from '@/core/job/schema'
 import { drawnWorking } from '@/core/loads/draw'
 import { quantity } from '@/core/units/format'
-import { useUnitChoice } from '../bench/units'
+import { Column, FigureLink, Quiet } from '../common/pieces'
+import { useUnitChoice } from '../form/units'
 import { useWorkspace } from '../workspace/store'
 import { FiguresTab } from './FiguresTab'
-import styles from './Loads.module.css'
 
 const PlateTab = dynamic(() => import('./PlateTab').then(m => m.PlateTab))
-const MeterTab = dynamic(() => import('./MeterTab').then(m => m.MeterTab))
+const MeterTab = dynamic(() => import('../meter/MeterTab').then(m => m.MeterTab))
 const PatternTab = dynamic(() => import('./PatternTab').then(m => m.PatternTab))
 
 const tabs = ['Figures', 'Nameplate', 'Meter', 'When it runs'] as const
@@ -32,44 +33,39 @@ export function LoadSheet({ row, onClose }: { row: LoadRow; onClose: () => void 
   useEffect(() => {
     void useUnitChoice.persist.rehydrate()
   }, [])
-  const phone = useMediaQuery('(max-width: 700px)')
+  const phone = useMediaQuery<Theme>(theme => theme.breakpoints.down('sm'))
   const { load, position, label, volts, drawn } = row
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="md" fullScreen={phone} aria-labelledby="load-sheet">
       <DialogTitle id="load-sheet">
         {load.name}{' '}
-        <span className={styles.quiet}>
+        <Quiet component="span">
           on {position} {label}, {volts} V
-        </span>
+        </Quiet>
         <IconButton aria-label="Close" onClick={onClose} sx={{ position: 'absolute', right: 12, top: 12 }}>
           <X size={20} aria-hidden />
         </IconButton>
       </DialogTitle>
-      <DialogContent className={`${styles.form} ${styles.dialog}`}>
-        <p className={styles.lead}>
-          <button
-            type="button"
-            className={styles.open}
-            aria-haspopup="dialog"
-            onClick={() => showWorking(drawnWorking(load, conditionsOf(job)))}
-          >
+      <DialogContent>
+        <Column>
+          <FigureLink onClick={() => showWorking(drawnWorking(load, conditionsOf(job)))}>
             {quantity(drawn.dailyWh, 'Wh')} a day, {quantity(drawn.meanW, 'W')} on average over the outage
-          </button>
-        </p>
-        <Tabs
-          value={tab}
-          onChange={(_, next) => setTab(next)}
-          variant="scrollable"
-          aria-label="What is known of it"
-        >
-          {tabs.map(t => (
-            <Tab key={t} value={t} label={t} />
-          ))}
-        </Tabs>
-        {tab === 'Figures' && <FiguresTab row={row} />}
-        {tab === 'Nameplate' && <PlateTab row={row} />}
-        {tab === 'Meter' && <MeterTab row={row} />}
-        {tab === 'When it runs' && <PatternTab row={row} onClose={onClose} />}
+          </FigureLink>
+          <Tabs
+            value={tab}
+            onChange={(_, next) => setTab(next)}
+            variant="scrollable"
+            aria-label="What is known of it"
+          >
+            {tabs.map(t => (
+              <Tab key={t} value={t} label={t} />
+            ))}
+          </Tabs>
+          {tab === 'Figures' && <FiguresTab row={row} />}
+          {tab === 'Nameplate' && <PlateTab row={row} />}
+          {tab === 'Meter' && <MeterTab row={row} />}
+          {tab === 'When it runs' && <PatternTab row={row} onClose={onClose} />}
+        </Column>
       </DialogContent>
     </Dialog>
   )

@@ -1,27 +1,33 @@
 'use client'
+import Button from '@mui/material/Button'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
+import { Row } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'
-import styles from './Loads.module.css'
 
-/** Circuit by circuit, or the whole house by its utility. */
+/** Circuit by circuit, or the whole house by its utility; beside them the library. */
 export function LoadsTabs() {
   const id = useWorkspace(s => s.id)
   const path = usePathname()
   const tabs = [
     [`/jobs/${id}/loads`, 'By circuit'],
     [`/jobs/${id}/loads/utility`, 'Utility data'],
+    ['/loads', 'Library'],
   ] as const
   return (
-    <nav className={styles.tabs} aria-label="Loads">
+    <Row component="nav" aria-label="Loads" spacing={0.5}>
       {tabs.map(([href, label]) => (
-        <Link key={href} href={href} prefetch={false} aria-current={path === href ? 'page' : undefined}>
+        <Button
+          key={href}
+          component={Link}
+          href={href}
+          prefetch={false}
+          color="inherit"
+          aria-current={path === href ? 'page' : undefined}
+        >
           {label}
-        </Link>
+        </Button>
       ))}
-      <Link href="/loads" prefetch={false}>
-        Library
-      </Link>
-    </nav>
+    </Row>
   )
 }

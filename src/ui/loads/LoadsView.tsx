@@ -1,22 +1,28 @@
 'use client'
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
+import Typography from '@mui/material/Typography'
 import { Plus } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
-import { useEffect, useMemo, useState } from 'react'
+import { type ReactNode, useEffect, useMemo, useState } from 'react'
 import type { BySchool, Learn, TierNeed } from '@/core/job/learn'
 import { withoutText } from '@/core/job/learn'
 import { type LoadRow, loadsOverview } from '@/core/job/loads-overview'
 import type { School } from '@/core/loads/evidence'
 import { figure, plural, quantity } from '@/core/units/format'
+import { DataTable } from '../common/DataTable'
+import { Card, Columns, Empty, FigureLink, Level, Quiet, View } from '../common/pieces'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
 import { From } from './From'
-import styles from './Loads.module.css'
 import { LoadsTabs } from './LoadsTabs'
 
 const LoadSheet = dynamic(() => import('./LoadSheet').then(m => m.LoadSheet))
-const LibraryPicker = dynamic(() => import('./LibraryPicker').then(m => m.LibraryPicker))
+const LibraryPicker = dynamic(() => import('../library/LibraryPicker').then(m => m.LibraryPicker))
 
 /** What each circuit draws, how that is known, what it needs by each school, and what to measure next. */
 export function LoadsView() {
@@ -42,37 +48,40 @@ export function LoadsView() {
   const row = view.rows.find(r => r.load.id === open)
   const counted = view.rows.filter(r => r.counts)
   return (
-    <div className={styles.view}>
-      <div className={styles.head}>
-        <h1>Loads</h1>
-        <p className={styles.lead}>
+    <View
+      title="Loads"
+      lead={
+        <>
           {counted.length
             ? `${plural(counted.length, 'load')} on picked circuits: ${quantity(view.dailyWh, 'Wh')} a day`
             : 'No load on a picked circuit yet'}
           {view.conditions ? `, ${view.conditions}. ` : '. '}
           <Link href={`/jobs/${id}/outage`}>{view.conditions ? 'Change' : 'Say season and weather'}</Link>
-        </p>
-        <LoadsTabs />
-      </div>
-      {view.explained && <p className={styles.told}>{view.explained.sentence}</p>}
+        </>
+      }
+      tools={<LoadsTabs />}
+    >
+      {view.explained && <Alert>{view.explained.sentence}</Alert>}
       {counted.length > 0 && (
         <>
           <Schools schools={view.schools} />
-          <div className={styles.columns}>
+          <Columns least={400}>
             <Next learn={view.learn} onOpen={setOpen} />
             <Tiers tiers={view.tiers} />
-          </div>
+          </Columns>
         </>
       )}
-      <section className={styles.card} aria-label="Loads by circuit">
-        <div className={styles.tools}>
-          <h2>By circuit</h2>
+      <Card
+        aria-label="Loads by circuit"
+        title="By circuit"
+        tools={
           <Button size="small" startIcon={<Plus size={18} />} onClick={() => setAdding(true)}>
             Add a load
           </Button>
-        </div>
+        }
+      >
         <LoadTable rows={view.rows} onOpen={setOpen} />
-      </section>
+      </Card>
       <FindingsHere view="loads" />
       {row && <LoadSheet key={row.load.id} row={row} onClose={close} />}
       {adding && (
@@ -84,7 +93,7 @@ export function LoadsView() {
           }}
         />
       )}
-    </div>
+    </View>
   )
 }
 
@@ -96,7 +105,7 @@ const schoolNames: Record<School, { name: string; help: string }> = {
 
 /** The three schools side by side, with the loads that make the difference. */
 function Schools({ schools }: { schools: BySchool[] }) {
-  const rows: { label: string; of: (s: BySchool) => string }[] = [
+  const rows: { label: string; of: (s: BySchool) => ReactNode }[] = [
     { label: 'Average over the outage', of: s => quantity(s.meanW, 'W') },
     { label: 'A day', of: s => quantity(s.dailyWh, 'Wh') },
     { label: 'Running together', of: s => `${quantity(s.W, 'W')}, ${quantity(s.VA, 'VA')}` },
@@ -107,48 +116,39 @@ function Schools({ schools }: { schools: BySchool[] }) {
           ? `${quantity(s.worstStart.needVA, 'VA')}: ${s.worstStart.load}, by ${s.worstStart.method}`
           : 'none to speak of',
     },
+    {
+      label: 'Why it differs',
+      of: s => (
+        <Quiet component="div">
+          {s.school === 'blended' ? 'this is what the balance counts' : <Reasons school={s} />}
+        </Quiet>
+      ),
+    },
   ]
   return (
-    <section className={styles.card} aria-label="Needs by school">
-      <h2>What is needed, by each school</h2>
-      <div className={styles.scroll}>
-        <table className={styles.table}>
-          <thead>
-            <tr>
-              <th scope="col" aria-label="Figure" />
-              {schools.map(s => (
-                <th scope="col" key={s.school} className={s.school === 'blended' ? styles.in : undefined}>
-                  {schoolNames[s.school].name}
-                  <div>{schoolNames[s.school].help}</div>
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map(({ label, of }) => (
-              <tr key={label}>
-                <th scope="row">{label}</th>
-                {schools.map(s => (
-                  <td key={s.school} className={s.school === 'blended' ? styles.in : undefined}>
-                    {of(s)}
-                  </td>
-                ))}
-              </tr>
-            ))}
-            <tr>
-              <th scope="row">Why it differs</th>
-              {schools.map(s => (
-                <td key={s.school} className={`${styles.quiet} ${s.school === 'blended' ? styles.in : ''}`}>
-                  {s.school === 'blended' ? 'this is what the balance counts' : <Reasons school={s} />}
-                </td>
-              ))}
-            </tr>
-          </tbody>
-        </table>
-      </div>
-    </section>
+    <Card title="What is needed, by each school">
+      <DataTable
+        label="Needs by school"
+        rows={rows}
+        columns={[
+          { head: '', names: true, cell: r => r.label },
+          ...schools.map(s => ({
+            head: (
+              <>
+                <b>{schoolNames[s.school].name}</b>
+                <div>{schoolNames[s.school].help}</div>
+              </>
+            ),
+            cell: (r: (typeof rows)[number]) => r.of(s),
+            sx: s.school === 'blended' ? inForce : undefined,
+          })),
+        ]}
+      />
+    </Card>
   )
 }
+
+const inForce = { bgcolor: 'color-mix(in srgb, var(--mui-palette-water-live) 26%, transparent)' }
 
 function Reasons({ school }: { school: BySchool }) {
   return (
@@ -167,8 +167,7 @@ function Next({ learn, onOpen }: { learn: Learn; onOpen: (loadId: string) => voi
   const showWorking = useWorkspace(s => s.showWorking)
   const { dailyWh, hours, next } = learn
   return (
-    <section className={styles.card} aria-label="What to measure next">
-      <h2>What to measure next</h2>
+    <Card title="What to measure next">
       <p>
         Four days in five take {quantity(dailyWh.low, 'Wh')} to {quantity(dailyWh.high, 'Wh')}
         {hours && `: ${quantity(hours.low, 'h')} to ${quantity(hours.high, 'h')} of run time`}.{' '}
@@ -176,22 +175,24 @@ function Next({ learn, onOpen }: { learn: Learn; onOpen: (loadId: string) => voi
           Show the working
         </Button>
       </p>
-      <ol className={styles.next}>
+      <List disablePadding component="ol">
         {next.slice(0, 5).map(n => (
-          <li key={`${n.moves} ${n.load.load.id}`}>
-            <span className={styles.share}>
+          <ListItem
+            key={`${n.moves} ${n.load.load.id}`}
+            disableGutters
+            sx={{ gap: 1.25, alignItems: 'start' }}
+          >
+            <Box sx={{ flex: '0 0 56px', fontWeight: 700, textAlign: 'right' }}>
               {n.moves === 'start' ? 'start' : quantity(n.share, 'fraction')}
-            </span>
+            </Box>
             <span>
-              <button type="button" className={styles.open} onClick={() => onOpen(n.load.load.id)}>
-                {n.load.load.name}
-              </button>{' '}
-              on {n.load.need.position}. {n.why} <span className={styles.quiet}>{n.how}</span>
+              <FigureLink onClick={() => onOpen(n.load.load.id)}>{n.load.load.name}</FigureLink> on{' '}
+              {n.load.need.position}. {n.why} <Quiet component="span">{n.how}</Quiet>
             </span>
-          </li>
+          </ListItem>
         ))}
-      </ol>
-    </section>
+      </List>
+    </Card>
   )
 }
 
@@ -201,89 +202,75 @@ const tierNames = { 1: 'Must run', 2: 'Should run', 3: 'May go' } as const
 function Tiers({ tiers }: { tiers: TierNeed[] }) {
   const most = Math.max(...tiers.flatMap(t => t.circuits.map(c => c.dailyWh)), 1)
   return (
-    <section className={styles.card} aria-label="Energy a day by importance">
-      <h2>Where a day’s energy goes</h2>
+    <Card title="Where a day’s energy goes">
       {tiers.map(t => (
         <div key={t.tier}>
           <p>
             <b>{tierNames[t.tier]}</b>: {quantity(t.dailyWh, 'Wh')} a day
           </p>
           {t.circuits.map(c => (
-            <div key={c.circuitId} className={styles.bar}>
-              <span title={`${c.position} ${c.name}`}>
+            <Box
+              key={c.circuitId}
+              sx={{
+                display: 'grid',
+                gridTemplateColumns: 'minmax(110px, 34%) 1fr 84px',
+                gap: 1,
+                alignItems: 'center',
+                textAlign: 'right',
+              }}
+            >
+              <Typography noWrap align="left" title={`${c.position} ${c.name}`}>
                 {c.position} {c.name}
-              </span>
-              <span>
-                <div className={styles.flow} style={{ width: `${(100 * c.dailyWh) / most}%` }} />
-              </span>
-              <span className={styles.share}>{quantity(c.dailyWh, 'Wh')}</span>
-            </div>
+              </Typography>
+              <Level full={c.dailyWh / most} />
+              <b>{quantity(c.dailyWh, 'Wh')}</b>
+            </Box>
           ))}
         </div>
       ))}
-    </section>
+    </Card>
   )
 }
 
 function LoadTable({ rows, onOpen }: { rows: LoadRow[]; onOpen: (loadId: string) => void }) {
   if (!rows.length)
     return (
-      <p className={styles.empty}>
-        No load is entered yet. Add one from the library here, or with its circuit on the panel.
-      </p>
+      <Empty>No load is entered yet. Add one from the library here, or with its circuit on the panel.</Empty>
     )
   return (
-    <div className={styles.scroll}>
-      <table className={styles.table}>
-        <thead>
-          <tr>
-            <th scope="col">Circuit</th>
-            <th scope="col">Load</th>
-            <th scope="col" className={styles.num}>
-              Running
-            </th>
-            <th scope="col" className={styles.num}>
-              Runs
-            </th>
-            <th scope="col" className={styles.num}>
-              A day
-            </th>
-            <th scope="col">Energy known by</th>
-            <th scope="col">Start known by</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(r => (
-            <tr key={`${r.circuitId} ${r.load.id}`} data-counts={r.counts}>
-              <td>
-                {r.position} {r.label}
-                {!r.counts && (
-                  <span className={styles.quiet}> {r.picked ? '(not fed)' : '(not picked)'}</span>
-                )}
-              </td>
-              <td>
-                <button type="button" className={styles.open} onClick={() => onOpen(r.load.id)}>
-                  {r.load.name}
-                </button>
-              </td>
-              <td className={styles.num}>{quantity(r.load.runningW.value, 'W')}</td>
-              <td className={styles.num}>
-                {figure(100 * r.drawn.dutyFraction)} %{r.drawn.scaling.kind === 'weather' && '*'}
-              </td>
-              <td className={styles.num}>{quantity(r.drawn.dailyWh, 'Wh')}</td>
-              <td>
-                <From from={r.from} />
-              </td>
-              <td>
-                {r.startFrom ? <From from={r.startFrom} /> : <span className={styles.quiet}>no start</span>}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+    <>
+      <DataTable
+        label="Loads by circuit"
+        rows={rows}
+        idOf={r => `${r.circuitId} ${r.load.id}`}
+        rowProps={r => (r.counts ? {} : { sx: { color: 'text.secondary' } })}
+        columns={[
+          {
+            head: 'Circuit',
+            cell: r => `${r.position} ${r.label}${r.counts ? '' : r.picked ? ' (not fed)' : ' (not picked)'}`,
+          },
+          {
+            head: 'Load',
+            cell: r => <FigureLink onClick={() => onOpen(r.load.id)}>{r.load.name}</FigureLink>,
+          },
+          { head: 'Running', figure: true, cell: r => quantity(r.load.runningW.value, 'W') },
+          {
+            head: 'Runs',
+            figure: true,
+            cell: r =>
+              `${figure(100 * r.drawn.dutyFraction)} %${r.drawn.scaling.kind === 'weather' ? '*' : ''}`,
+          },
+          { head: 'A day', figure: true, cell: r => quantity(r.drawn.dailyWh, 'Wh') },
+          { head: 'Energy known by', cell: r => <From from={r.from} /> },
+          {
+            head: 'Start known by',
+            cell: r => (r.startFrom ? <From from={r.startFrom} /> : <Quiet>no start</Quiet>),
+          },
+        ]}
+      />
       {rows.some(r => r.drawn.scaling.kind === 'weather') && (
-        <p className={styles.quiet}>* scaled to the weather of the outage</p>
+        <Quiet>* scaled to the weather of the outage</Quiet>
       )}
-    </div>
+    </>
   )
 }

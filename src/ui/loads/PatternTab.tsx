@@ -1,20 +1,24 @@
 'use client'
+import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
+import FormControl from '@mui/material/FormControl'
 import FormControlLabel from '@mui/material/FormControlLabel'
+import FormLabel from '@mui/material/FormLabel'
 import { Plus, Trash2 } from 'lucide-react'
-import { type FormEvent, useState } from 'react'
+import { useState } from 'react'
+import { useFieldArray, useWatch } from 'react-hook-form'
 import { changeTold, type LoadRow } from '@/core/job/loads-overview'
 import { patternDuty } from '@/core/loads/draw'
 import { edited } from '@/core/loads/evidence'
 import { type Load, loadSchema, patternSchema } from '@/core/loads/load'
-import { type Fault, parseWith } from '@/core/outcome'
+import { parseWith } from '@/core/outcome'
 import { quantity } from '@/core/units/format'
-import { useScale } from '../bench/units'
-import { Choice } from '../common/Choice'
+import { Columns, Quiet, Row } from '../common/pieces'
+import { Form, OtherFaults, Save } from '../form/Form'
+import { CheckField, ChoiceField, LineField, NumberField } from '../form/inputs'
+import { useSheet } from '../form/useSheet'
 import { useWorkspace, useWorkspaceStore } from '../workspace/store'
-import { FormField, numberTyped, OtherFaults, temperatureTyped } from './fields'
-import styles from './Loads.module.css'
 
 type Kind = 'cycling' | 'continuous' | 'scheduled' | 'event'
 const kinds = [
@@ -40,26 +44,46 @@ const tiers = [
   { value: 3, label: 'may go' },
 ] as const
 
-interface Draft {
-  kind: Kind
-  cycleMinutes: string
-  spans: { fromH: string; toH: string }[]
-  days: 'every day' | 'weekdays' | 'weekends'
-  timesPerDay: string
-  minutes: string
-  fromH: string
-  toH: string
-  stages: { W: string; percent: string }[]
-  sequence: { name: string; W: string; seconds: string }[]
-  weather: 'none' | 'heating' | 'cooling'
-  balance: string
-  at: string
-  tier: 0 | 1 | 2 | 3
-  deferrable: boolean
-  notWith: string[]
-}
+type Typed = number | string
 
-const text = (value: number | undefined) => (value === undefined ? '' : String(Number(value.toPrecision(6))))
+const figure = (value: number | undefined): Typed => (value === undefined ? '' : Number(value.toPrecision(6)))
+
+function typedOf(load: Load) {
+  const p = load.pattern ?? {
+    kind: load.dutyFraction.value === 1 ? ('continuous' as const) : ('cycling' as const),
+  }
+  const event = p.kind === 'event' ? p : null
+  const scheduled = p.kind === 'scheduled' ? p : null
+  return {
+    pattern: {
+      kind: p.kind as Kind,
+      cycleMinutes: figure(p.kind === 'cycling' && 'cycleMinutes' in p ? p.cycleMinutes : undefined),
+      spans: (scheduled?.spans ?? [{ fromH: 18, toH: 22 }]) as { fromH: Typed; toH: Typed }[],
+      days: scheduled?.days ?? 'every day',
+      timesPerDay: figure(event?.timesPerDay),
+      minutes: figure(event?.minutes),
+      fromH: figure(event?.fromH),
+      toH: figure(event?.toH),
+    },
+    stages: (load.stages ?? []) as { W: Typed; shareFraction: Typed }[],
+    sequence: (load.sequence ?? []) as { name: string; W: Typed; seconds: Typed }[],
+    weather: { mode: load.weather?.mode ?? ('none' as const), balanceC: figure(load.weather?.balanceC) },
+    dutyFraction: { atC: figure(load.dutyFraction.atC) },
+    tier: load.tier ?? 0,
+    deferrable: load.deferrable ?? false,
+    notWith: load.notWith ?? [],
+  }
+}
+type Values = ReturnType<typeof typedOf>
+
+const given = (facts: Readonly<Record<string, unknown>>) =>
+  Object.fromEntries(Object.entries(facts).filter(([, value]) => value !== ''))
+
+function patternOf({ kind, cycleMinutes, spans, days, ...event }: Values['pattern']): unknown {
+  if (kind === 'continuous') return { kind }
+  if (kind === 'cycling') return { kind, ...given({ cycleMinutes }) }
+  return kind === 'scheduled' ? { kind, days, spans: spans.map(given) } : { kind, ...given(event) }
+}
 
 /** When a load runs, at which levels, after which start sequence, in which weather; what it must not run with. */
 export function PatternTab({ row, onClose }: { row: LoadRow; onClose: () => void }) {
@@ -67,18 +91,16 @@ export function PatternTab({ row, onClose }: { row: LoadRow; onClose: () => void
   const store = useWorkspaceStore()
   const act = useWorkspace(s => s.act)
   const job = useWorkspace(s => s.job)
-  const degrees = useScale('C')
-  const [draft, setDraft] = useState<Draft>(() => draftOf(load, c => degrees.shown(c)))
-  const [faults, setFaults] = useState<Fault[]>([])
   const [told, setTold] = useState<string | null>(null)
-  const put = (change: Partial<Draft>) => setDraft({ ...draft, ...change })
   const others = job.panels.flatMap(p => p.circuits.flatMap(c => c.loads.filter(l => l.id !== load.id)))
-
-  const pattern = patternOf(draft)
-  const checked = parseWith(patternSchema, pattern)
-  const own = checked.ok ? patternDuty(checked.value) : null
   const metered = load.dutyFraction.from === 'metered'
-  const made = (): unknown => {
+
+  /** How long it runs by its pattern alone; null where the pattern does not say. */
+  const dutyOf = (pattern: unknown) => {
+    const checked = parseWith(patternSchema, pattern)
+    return checked.ok ? patternDuty(checked.value) : null
+  }
+  const read = (typed: Values) => {
     const {
       stages: _,
       sequence: __,
@@ -88,14 +110,10 @@ export function PatternTab({ row, onClose }: { row: LoadRow; onClose: () => void
       notWith: ______,
       ...rest
     } = load
-    const atC = temperatureTyped(draft.at, degrees)
-    const balanceC = temperatureTyped(draft.balance, degrees)
-    const stages = draft.stages.map(s => ({ W: numberTyped(s.W), shareFraction: percent(s.percent) }))
-    const sequence = draft.sequence.map(s => ({
-      name: s.name,
-      W: numberTyped(s.W),
-      seconds: numberTyped(s.seconds),
-    }))
+    const { weather, stages, sequence, tier, deferrable, notWith } = typed
+    const { atC } = typed.dutyFraction
+    const pattern = patternOf(typed.pattern)
+    const own = dutyOf(pattern)
     // a pattern that says how long it runs says it anew, unless a meter knows better
     const duty =
       own !== null && !metered
@@ -106,222 +124,138 @@ export function PatternTab({ row, onClose }: { row: LoadRow; onClose: () => void
           )
         : load.dutyFraction
     const { atC: _was, ...plain } = duty
-    return {
+    return parseWith(loadSchema, {
       ...rest,
-      dutyFraction: draft.weather === 'none' || atC === undefined ? plain : { ...plain, atC },
+      dutyFraction: weather.mode === 'none' || atC === '' ? plain : { ...plain, atC },
       pattern,
-      ...(stages.length && { stages }),
-      ...(sequence.length && { sequence }),
-      ...(draft.weather !== 'none' && { weather: { mode: draft.weather, balanceC } }),
-      ...(draft.tier && { tier: draft.tier }),
-      ...(draft.deferrable && { deferrable: true }),
-      ...(draft.notWith.length && { notWith: draft.notWith }),
-    }
+      ...(stages.length && { stages: stages.map(given) }),
+      ...(sequence.length && { sequence: sequence.map(given) }),
+      ...(weather.mode !== 'none' && { weather: given(weather) }),
+      ...(tier && { tier }),
+      ...(deferrable && { deferrable }),
+      ...(notWith.length && { notWith }),
+    })
   }
-  const submit = (event: FormEvent) => {
-    event.preventDefault()
-    const parsed = parseWith(loadSchema, made())
-    if (!parsed.ok) return setFaults(parsed.faults)
-    const before = store.getState().job
-    const refused = act({ op: 'putLoad', circuitId, load: parsed.value })
-    setFaults(refused)
-    if (!refused.length) setTold(changeTold(before, store.getState().job, load.id))
-  }
-  const field = (
-    label: string,
-    value: string,
-    path: string,
-    onChange: (text: string) => void,
-    unit?: string,
-    help?: string,
-  ) => (
-    <FormField
-      label={label}
-      value={value}
-      path={path}
-      faults={faults}
-      onChange={onChange}
-      {...(unit && { unit })}
-      {...(help && { help })}
-    />
-  )
+  const sheet = useSheet<Values, Load>({
+    values: typedOf(load),
+    read,
+    save: next => {
+      const before = store.getState().job
+      const refused = act({ op: 'putLoad', circuitId, load: next })
+      if (!refused.length) setTold(changeTold(before, store.getState().job, load.id))
+      return refused
+    },
+  })
+  const { control, setValue } = sheet.form
+  const typed = useWatch({ control }) as Values
+  const { kind } = typed.pattern
+  const own = dutyOf(patternOf(typed.pattern))
   return (
-    <form className={styles.form} onSubmit={submit} noValidate>
+    <Form sheet={sheet}>
       <h3>Hours</h3>
-      <div className={styles.fields}>
-        <Choice label="It runs" value={draft.kind} options={kinds} onChange={kind => put({ kind })} />
-        {draft.kind === 'cycling' &&
-          field(
-            'From start to start',
-            draft.cycleMinutes,
-            'pattern.cycleMinutes',
-            cycleMinutes => put({ cycleMinutes }),
-            'min',
-          )}
-        {draft.kind === 'event' && (
+      <Columns>
+        <ChoiceField name="pattern.kind" label="It runs" options={kinds} />
+        {kind === 'cycling' && (
+          <NumberField name="pattern.cycleMinutes" label="From start to start" sign="min" />
+        )}
+        {kind === 'event' && (
           <>
-            {field('Times a day', draft.timesPerDay, 'pattern.timesPerDay', timesPerDay =>
-              put({ timesPerDay }),
-            )}
-            {field('Each time', draft.minutes, 'pattern.minutes', minutes => put({ minutes }), 'min')}
-            {field(
-              'Not before',
-              draft.fromH,
-              'pattern.fromH',
-              fromH => put({ fromH }),
-              'h',
-              'hour of the day',
-            )}
-            {field('Not after', draft.toH, 'pattern.toH', toH => put({ toH }), 'h', 'hour of the day')}
+            <NumberField name="pattern.timesPerDay" label="Times a day" />
+            <NumberField name="pattern.minutes" label="Each time" sign="min" />
+            <NumberField name="pattern.fromH" label="Not before" unit="h" help="hour of the day" />
+            <NumberField name="pattern.toH" label="Not after" unit="h" help="hour of the day" />
           </>
         )}
-        {draft.kind === 'scheduled' && (
-          <Choice label="On" value={draft.days} options={dayChoices} onChange={days => put({ days })} />
-        )}
-      </div>
-      {draft.kind === 'scheduled' && (
-        <Rows
-          rows={draft.spans}
-          blank={{ fromH: '18', toH: '22' }}
-          add="Another span"
-          most={6}
-          onChange={spans => put({ spans })}
-          draw={(s, n, set) => (
+        {kind === 'scheduled' && <ChoiceField name="pattern.days" label="On" options={dayChoices} />}
+      </Columns>
+      {kind === 'scheduled' && (
+        <Rows name="pattern.spans" blank={{ fromH: 18, toH: 22 }} add="Another span" most={6}>
+          {at => (
             <>
-              {field('From', s.fromH, `pattern.spans[${n}].fromH`, fromH => set({ ...s, fromH }), 'h')}
-              {field('To', s.toH, `pattern.spans[${n}].toH`, toH => set({ ...s, toH }), 'h')}
+              <NumberField name={`${at}.fromH`} label="From" unit="h" />
+              <NumberField name={`${at}.toH`} label="To" unit="h" />
             </>
           )}
-        />
+        </Rows>
       )}
       {own !== null && (
-        <p className={styles.quiet}>
+        <Quiet>
           That is {quantity(own, 'fraction')} of the time
           {metered ? `; the meter’s ${quantity(load.dutyFraction.value, 'fraction')} stays in force.` : '.'}
-        </p>
+        </Quiet>
       )}
       <h3>Levels</h3>
-      <p className={styles.quiet}>
+      <Quiet>
         Lower levels of a two-stage or variable load; the rest of its running time it draws{' '}
         {quantity(load.runningW.value, 'W')}.
-      </p>
-      <Rows
-        rows={draft.stages}
-        blank={{ W: '', percent: '' }}
-        add="A lower level"
-        most={4}
-        onChange={stages => put({ stages })}
-        draw={(s, n, set) => (
+      </Quiet>
+      <Rows name="stages" blank={{ W: '', shareFraction: '' }} add="A lower level" most={4}>
+        {at => (
           <>
-            {field('Level', s.W, `stages[${n}].W`, W => set({ ...s, W }), 'W')}
-            {field(
-              'Of the running time',
-              s.percent,
-              `stages[${n}].shareFraction`,
-              next => set({ ...s, percent: next }),
-              '%',
-            )}
+            <NumberField name={`${at}.W`} label="Level" unit="W" />
+            <NumberField name={`${at}.shareFraction`} label="Of the running time" unit="fraction" />
           </>
         )}
-      />
+      </Rows>
       <h3>Before it runs</h3>
-      <Rows
-        rows={draft.sequence}
-        blank={{ name: '', W: '', seconds: '' }}
-        add="A step of the start"
-        most={8}
-        onChange={sequence => put({ sequence })}
-        draw={(s, n, set) => (
+      <Rows name="sequence" blank={{ name: '', W: '', seconds: '' }} add="A step of the start" most={8}>
+        {at => (
           <>
-            <FormField
-              label="Step"
-              type="text"
-              value={s.name}
-              path={`sequence[${n}].name`}
-              faults={faults}
-              onChange={name => set({ ...s, name })}
-            />
-            {field('Draws', s.W, `sequence[${n}].W`, W => set({ ...s, W }), 'W')}
-            {field('For', s.seconds, `sequence[${n}].seconds`, seconds => set({ ...s, seconds }), 's')}
+            <LineField name={`${at}.name`} label="Step" />
+            <NumberField name={`${at}.W`} label="Draws" unit="W" />
+            <NumberField name={`${at}.seconds`} label="For" unit="s" />
           </>
         )}
-      />
+      </Rows>
       <h3>Weather</h3>
-      <div className={styles.fields}>
-        <Choice
-          label="Weather"
-          value={draft.weather}
-          options={weathers}
-          onChange={weather => put({ weather })}
-        />
-        {draft.weather !== 'none' && (
+      <Columns>
+        <ChoiceField name="weather.mode" label="Weather" options={weathers} />
+        {typed.weather.mode !== 'none' && (
           <>
-            {field(
-              'Needs none at',
-              draft.balance,
-              'weather.balanceC',
-              balance => put({ balance }),
-              degrees.symbol,
-              'outdoors, where the house holds itself',
-            )}
-            {field(
-              'Its share was read at',
-              draft.at,
-              'dutyFraction.atC',
-              at => put({ at }),
-              degrees.symbol,
-              'outdoors',
-            )}
+            <NumberField
+              name="weather.balanceC"
+              label="Needs none at"
+              unit="C"
+              help="outdoors, where the house holds itself"
+            />
+            <NumberField name="dutyFraction.atC" label="Its share was read at" unit="C" help="outdoors" />
           </>
         )}
-      </div>
+      </Columns>
       <h3>Importance</h3>
-      <div className={styles.fields}>
-        <Choice label="This load" value={draft.tier} options={tiers} onChange={tier => put({ tier })} />
-        <FormControlLabel
-          control={
-            <Checkbox checked={draft.deferrable} onChange={e => put({ deferrable: e.target.checked })} />
-          }
-          label="Can wait some hours"
-        />
-      </div>
+      <Columns>
+        <ChoiceField name="tier" label="This load" options={tiers} />
+        <CheckField name="deferrable" label="Can wait some hours" />
+      </Columns>
       {others.length > 0 && (
-        <fieldset className={styles.wide}>
-          <legend>Must not run with</legend>
-          {others.map(o => (
-            <FormControlLabel
-              key={o.id}
-              control={
-                <Checkbox
-                  size="small"
-                  checked={draft.notWith.includes(o.id)}
-                  onChange={e =>
-                    put({
-                      notWith: e.target.checked
-                        ? [...draft.notWith, o.id]
-                        : draft.notWith.filter(i => i !== o.id),
-                    })
-                  }
-                />
-              }
-              label={o.name}
-            />
-          ))}
-        </fieldset>
+        <FormControl component="fieldset">
+          <FormLabel component="legend">Must not run with</FormLabel>
+          <Row spacing={0}>
+            {others.map(o => (
+              <FormControlLabel
+                key={o.id}
+                label={o.name}
+                control={
+                  <Checkbox
+                    size="small"
+                    checked={typed.notWith.includes(o.id)}
+                    onChange={e =>
+                      setValue(
+                        'notWith',
+                        e.target.checked ? [...typed.notWith, o.id] : typed.notWith.filter(i => i !== o.id),
+                      )
+                    }
+                  />
+                }
+              />
+            ))}
+          </Row>
+        </FormControl>
       )}
-      <OtherFaults
-        faults={faults}
-        shown={['pattern', 'stages[', 'sequence', 'weather', 'dutyFraction.atC']}
-      />
-      {told && (
-        <p className={styles.told} role="status">
-          {told}
-        </p>
-      )}
-      <div className={styles.tools}>
-        <Button type="submit" variant="contained">
-          Keep
-        </Button>
+      <OtherFaults />
+      {told && <Alert role="status">{told}</Alert>}
+      <Row>
+        <Save>Keep</Save>
         <Button
           color="error"
           onClick={() => {
@@ -331,102 +265,44 @@ export function PatternTab({ row, onClose }: { row: LoadRow; onClose: () => void
         >
           Remove this load
         </Button>
-      </div>
-    </form>
+      </Row>
+    </Form>
   )
 }
 
-const percent = (typed: string) => {
-  const value = numberTyped(typed)
-  return typeof value === 'number' ? Number((value / 100).toPrecision(12)) : value
-}
-
-function patternOf(d: Draft): unknown {
-  const optional = (key: string, typed: string) => (typed.trim() ? { [key]: numberTyped(typed) } : {})
-  if (d.kind === 'continuous') return { kind: 'continuous' }
-  if (d.kind === 'cycling') return { kind: 'cycling', ...optional('cycleMinutes', d.cycleMinutes) }
-  if (d.kind === 'scheduled')
-    return {
-      kind: 'scheduled',
-      days: d.days,
-      spans: d.spans.map(s => ({ fromH: numberTyped(s.fromH), toH: numberTyped(s.toH) })),
-    }
-  return {
-    kind: 'event',
-    timesPerDay: numberTyped(d.timesPerDay),
-    minutes: numberTyped(d.minutes),
-    ...optional('fromH', d.fromH),
-    ...optional('toH', d.toH),
-  }
-}
-
-function draftOf(load: Load, shown: (c: number) => number): Draft {
-  const p = load.pattern ?? {
-    kind: load.dutyFraction.value === 1 ? ('continuous' as const) : ('cycling' as const),
-  }
-  const event = p.kind === 'event' ? p : null
-  const scheduled = p.kind === 'scheduled' ? p : null
-  return {
-    kind: p.kind,
-    cycleMinutes: text(p.kind === 'cycling' && 'cycleMinutes' in p ? p.cycleMinutes : undefined),
-    spans: scheduled?.spans.map(s => ({ fromH: text(s.fromH), toH: text(s.toH) })) ?? [
-      { fromH: '18', toH: '22' },
-    ],
-    days: scheduled?.days ?? 'every day',
-    timesPerDay: text(event?.timesPerDay),
-    minutes: text(event?.minutes),
-    fromH: text(event?.fromH),
-    toH: text(event?.toH),
-    stages: load.stages?.map(s => ({ W: text(s.W), percent: text(100 * s.shareFraction) })) ?? [],
-    sequence: load.sequence?.map(s => ({ name: s.name, W: text(s.W), seconds: text(s.seconds) })) ?? [],
-    weather: load.weather?.mode ?? 'none',
-    balance: text(load.weather ? shown(load.weather.balanceC) : undefined),
-    at: text(load.dutyFraction.atC === undefined ? undefined : shown(load.dutyFraction.atC)),
-    tier: load.tier ?? 0,
-    deferrable: load.deferrable ?? false,
-    notWith: load.notWith ?? [],
-  }
+interface RowsProps {
+  name: 'stages' | 'sequence' | 'pattern.spans'
+  blank: object
+  add: string
+  most: number
+  /** the fields of the row at this path */
+  children: (at: string) => React.ReactNode
 }
 
 /** Rows of a form: added at the end, taken away one by one. */
-function Rows<T>({
-  rows,
-  blank,
-  add,
-  most,
-  onChange,
-  draw,
-}: {
-  rows: T[]
-  blank: T
-  add: string
-  most: number
-  onChange: (rows: T[]) => void
-  draw: (row: T, n: number, set: (row: T) => void) => React.ReactNode
-}) {
+function Rows({ name, blank, add, most, children }: RowsProps) {
+  const { fields, append, remove } = useFieldArray({ name })
   return (
     <>
-      {rows.map((r, n) => (
-        // rows have no name of their own, and every field is given its text
-        // biome-ignore lint/suspicious/noArrayIndexKey: told by their place
-        <div key={n} className={styles.fields}>
-          {draw(r, n, next => onChange(rows.map((o, i) => (i === n ? next : o))))}
+      {fields.map((row, n) => (
+        <Columns key={row.id} least={170}>
+          {children(`${name}.${n}`)}
           <Button
             size="small"
             startIcon={<Trash2 size={16} />}
             aria-label={`Take row ${n + 1} away`}
-            onClick={() => onChange(rows.filter((_, i) => i !== n))}
+            onClick={() => remove(n)}
           >
             Take away
           </Button>
-        </div>
+        </Columns>
       ))}
-      {rows.length < most && (
-        <div className={styles.tools}>
-          <Button size="small" startIcon={<Plus size={16} />} onClick={() => onChange([...rows, blank])}>
+      {fields.length < most && (
+        <Row>
+          <Button size="small" startIcon={<Plus size={16} />} onClick={() => append(blank)}>
             {add}
           </Button>
-        </div>
+        </Row>
       )}
     </>
   )

@@ -1,16 +1,17 @@
 'use client'
-import Button from '@mui/material/Button'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useEffect } from 'react'
 import * as z from 'zod'
 import { hourText } from '@/core/job/needs'
 import { conditionsOf, outageSchema } from '@/core/job/schema'
 import { seasonSchema } from '@/core/loads/season'
 import { quantity } from '@/core/units/format'
-import { useScale, useUnitChoice } from '../bench/units'
-import { Choice } from '../common/Choice'
-import { EditField, readNumber } from '../common/EditField'
+import { Columns } from '../common/pieces'
+import { Choice } from '../form/Choice'
+import { EditField, readNumber } from '../form/EditField'
+import { useScale, useUnitChoice } from '../form/units'
 import { useWorkspace } from '../workspace/store'
-import styles from './Outage.module.css'
 
 const usualHours = [8, 24, 36, 72, 96]
 const { hours, reserveFraction, startFraction, deratingFraction, outdoorC } = outageSchema.shape
@@ -57,7 +58,7 @@ export function AskedFields() {
       : { problem: `must be from ${degrees.shown(-50)} to ${degrees.shown(50)} ${degrees.symbol}` }
   }
   return (
-    <section className={styles.fields} aria-label="What is asked">
+    <Columns component="section" least={300} aria-label="What is asked">
       <div>
         <EditField
           label="Hours to last"
@@ -67,19 +68,20 @@ export function AskedFields() {
           read={readNumber(hours)}
           onCommit={value => set({ hours: value })}
         />
-        <div className={styles.usual}>
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          aria-label="Usual lengths"
+          value={outage.hours}
+          onChange={(_, h: number | null) => h && set({ hours: h })}
+          sx={{ mt: 1, flexWrap: 'wrap' }}
+        >
           {usualHours.map(h => (
-            <Button
-              key={h}
-              size="small"
-              variant={outage.hours === h ? 'contained' : 'outlined'}
-              aria-pressed={outage.hours === h}
-              onClick={() => set({ hours: h })}
-            >
+            <ToggleButton key={h} value={h}>
               {quantity(h, 'h')}
-            </Button>
+            </ToggleButton>
           ))}
-        </div>
+        </ToggleButtonGroup>
       </div>
       <EditField
         label="Kept in reserve"
@@ -139,20 +141,21 @@ export function AskedFields() {
           read={text => (text.trim() === '' ? { value: null } : readDegrees(text))}
           onCommit={value => (value === null ? set({}, ['outdoorC']) : set({ outdoorC: value }))}
         />
-        <div className={styles.usual}>
+        <ToggleButtonGroup
+          exclusive
+          size="small"
+          aria-label="Degrees"
+          value={temperature}
+          onChange={(_, t: 'F' | 'C' | null) => t && setTemperature(t)}
+          sx={{ mt: 1 }}
+        >
           {(['F', 'C'] as const).map(t => (
-            <Button
-              key={t}
-              size="small"
-              variant={temperature === t ? 'contained' : 'outlined'}
-              aria-pressed={temperature === t}
-              onClick={() => setTemperature(t)}
-            >
+            <ToggleButton key={t} value={t}>
               °{t}
-            </Button>
+            </ToggleButton>
           ))}
-        </div>
+        </ToggleButtonGroup>
       </div>
-    </section>
+    </Columns>
   )
 }

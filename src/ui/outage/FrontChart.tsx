@@ -1,8 +1,9 @@
 'use client'
-import { CartesianGrid, Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts'
+import Paper from '@mui/material/Paper'
+import { Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts'
 import type { Found } from '@/core/search/search'
 import { figure } from '@/core/units/format'
-import styles from './Outage.module.css'
+import { grid, ink, margin, water, xAxis, yAxis } from '../common/chart'
 
 interface Props {
   front: Found[]
@@ -20,65 +21,39 @@ export function FrontChart({ front, all, by, title, unit }: Props) {
   const points = (list: Found[]) =>
     list.map(f => ({ x: pick(f, by), y: 100 * f.chance.fraction, name: f.name })).sort((a, b) => a.x - b.x)
   return (
-    <div
-      className={styles.front}
-      role="img"
-      aria-label={`${title} against the chance of lasting; table below`}
-    >
-      <ScatterChart
-        responsive
-        style={{ width: '100%', height: 240 }}
-        margin={{ top: 10, right: 24, bottom: 26, left: 18 }}
-      >
-        <CartesianGrid strokeDasharray="1 4" stroke="var(--mui-palette-divider)" />
+    <div role="img" aria-label={`${title} against the chance of lasting; table below`}>
+      <ScatterChart responsive style={{ width: '100%', height: 240 }} margin={margin}>
+        {grid}
         <XAxis
           type="number"
           dataKey="x"
           domain={['auto', 'auto']}
+          {...xAxis(`${title}, ${unit}`)}
           tickFormatter={figure}
-          stroke="var(--mui-palette-text-secondary)"
-          label={{
-            value: `${title}, ${unit}`,
-            position: 'insideBottom',
-            offset: -14,
-            fill: 'var(--mui-palette-text-secondary)',
-          }}
         />
         <YAxis
           type="number"
           dataKey="y"
           domain={[0, 100]}
           ticks={[0, 25, 50, 75, 100]}
-          stroke="var(--mui-palette-text-secondary)"
-          label={{
-            value: 'lasts, of 100',
-            angle: -90,
-            position: 'insideLeft',
-            offset: 0,
-            fill: 'var(--mui-palette-text-secondary)',
-          }}
+          {...yAxis('lasts, of 100')}
         />
         <Tooltip
           cursor={false}
           content={({ payload }) => {
             const at = payload?.[0]?.payload as { name: string; x: number; y: number } | undefined
             return at ? (
-              <div className={styles.tip}>
+              <Paper variant="outlined" sx={{ p: 1, maxWidth: 340 }}>
                 {at.name}: {figure(at.x)} {unit}, {figure(at.y)} of 100
-              </div>
+              </Paper>
             ) : null
           }}
         />
-        <Scatter
-          data={points(all)}
-          fill="var(--mui-palette-text-secondary)"
-          fillOpacity={0.45}
-          isAnimationActive={false}
-        />
+        <Scatter data={points(all)} fill={ink} fillOpacity={0.45} isAnimationActive={false} />
         <Scatter
           data={points(front)}
-          line={{ stroke: 'var(--mui-palette-water-deep)', strokeDasharray: '4 3' }}
-          fill="var(--mui-palette-water-deep)"
+          line={{ stroke: water.deep, strokeDasharray: '4 3' }}
+          fill={water.deep}
           isAnimationActive={false}
         />
       </ScatterChart>

@@ -5,11 +5,11 @@ import { methodOf } from '@/core/hookup/method'
 import { outageSchema } from '@/core/job/schema'
 import { type Shedding, sheddingPolicies, usualShedding } from '@/core/outage/shedding'
 import { within } from '@/core/quantity'
-import { Choice } from '../common/Choice'
-import { EditField, readNumber } from '../common/EditField'
 import { FileButton } from '../common/FileButton'
+import { Card, Columns, Quiet, Row } from '../common/pieces'
+import { Choice } from '../form/Choice'
+import { EditField, readNumber } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
-import styles from './Outage.module.css'
 import { useWeatherFile } from './useWeatherFile'
 
 const { latitudeDeg, restartMinutes } = outageSchema.shape
@@ -68,9 +68,8 @@ export function LivedThrough() {
     setSaid(faults.length ? faults.map(f => f.message).join('; ') : got.notes.join(' '))
   }
   return (
-    <section id="lived-through" className={styles.card} aria-label="How it is lived through">
-      <h2>How it is lived through</h2>
-      <div className={styles.fields}>
+    <Card id="lived-through" title="How it is lived through">
+      <Columns least={300}>
         <Choice
           label="Circuits are let go"
           value={shedding.policy}
@@ -157,10 +156,10 @@ export function LivedThrough() {
           onCommit={value => (value === null ? set({}, ['cloudFraction']) : set({ cloudFraction: value }))}
         />
         <div>
-          <strong className={styles.fileName}>
+          <strong>
             Weather: {outage.weather ? outage.weather.name : 'by latitude and season, in closed form'}
           </strong>
-          <div className={styles.usual}>
+          <Row sx={{ my: 1 }}>
             <FileButton
               what="Weather file, EPW or CSV"
               accept=".epw,.csv,.txt"
@@ -180,12 +179,12 @@ export function LivedThrough() {
                 Without it
               </Button>
             )}
-          </div>
-          <p className={styles.help} role={said ? 'status' : undefined}>
+          </Row>
+          <Quiet role={said ? 'status' : undefined}>
             {said ?? 'A year by the hour, EPW or CSV with temperature and sun on the flat'}
-          </p>
+          </Quiet>
         </div>
-      </div>
-    </section>
+      </Columns>
+    </Card>
   )
 }

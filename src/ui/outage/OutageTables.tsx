@@ -1,13 +1,15 @@
 'use client'
 import Button from '@mui/material/Button'
-import { memo, type ReactNode, useState } from 'react'
+import Paper from '@mui/material/Paper'
+import { memo } from 'react'
 import { traceCsv } from '@/core/formats/outage-csv'
 import type { Chance } from '@/core/outage/chance'
 import type { Plan } from '@/core/outage/plan'
 import type { Trace } from '@/core/outage/trace'
 import { accountRows, outOf100 } from '@/core/outage/words'
 import { duration, figure, plural, quantity } from '@/core/units/format'
-import styles from './Outage.module.css'
+import { DataTable } from '../common/DataTable'
+import { Fold } from '../common/pieces'
 import { markGlyphs } from './OutageChart'
 
 interface Props {
@@ -18,17 +20,6 @@ interface Props {
 }
 
 const sides = { in: 'In', out: 'To', lost: 'Lost', left: 'Left' } as const
-
-/** A table that is made only while it is open: what nobody looks at does not slow a slider. */
-function Fold({ summary, children }: { summary: string; children: () => ReactNode }) {
-  const [open, setOpen] = useState(false)
-  return (
-    <details onToggle={e => setOpen(e.currentTarget.open)}>
-      <summary>{summary}</summary>
-      {open && children()}
-    </details>
-  )
-}
 
 /** The tables behind the drawing: the account, dark hours, what happens when, overloads; and the CSV. */
 export const OutageTables = memo(function OutageTables({ plan, trace, chance, name }: Props) {
@@ -49,159 +40,119 @@ export const OutageTables = memo(function OutageTables({ plan, trace, chance, na
     return ''
   }
   return (
-    <div className={styles.tables}>
-      <Fold summary="Every watt-hour">
+    <Paper variant="outlined" sx={{ p: 1.5, contain: 'layout style' }}>
+      <Fold title="Every watt-hour">
         {() => (
-          <table>
-            <thead>
-              <tr>
-                <th scope="col">Account</th>
-                <th scope="col">What</th>
-                <th scope="col">Energy</th>
-              </tr>
-            </thead>
-            <tbody>
-              {accountRows(plan, trace).map(r => (
-                <tr key={`${r.side}${r.name}`}>
-                  <td>{sides[r.side]}</td>
-                  <td>{r.name}</td>
-                  <td className={styles.number}>{quantity(r.Wh, 'Wh')}</td>
-                </tr>
-              ))}
-              <tr>
-                <td>Not accounted for</td>
-                <td>{trace.account.residualFraction.toExponential(1)} of all that went through</td>
-                <td className={styles.number}>{trace.account.residualWh.toExponential(1)} Wh</td>
-              </tr>
-            </tbody>
-          </table>
+          <DataTable
+            label="Every watt-hour"
+            rows={[
+              ...accountRows(plan, trace).map(r => [sides[r.side], r.name, quantity(r.Wh, 'Wh')]),
+              [
+                'Not accounted for',
+                `${trace.account.residualFraction.toExponential(1)} of all that went through`,
+                `${trace.account.residualWh.toExponential(1)} Wh`,
+              ],
+            ]}
+            columns={[
+              { head: 'Account', cell: ([side]) => side },
+              { head: 'What', cell: ([, what]) => what },
+              { head: 'Energy', figure: true, cell: ([, , Wh]) => Wh },
+            ]}
+          />
         )}
       </Fold>
       {chance && (
-        <Fold summary="Dark hours by circuit">
+        <Fold title="Dark hours by circuit">
           {() => (
-            <table>
-              <thead>
-                <tr>
-                  <th scope="col">Circuit</th>
-                  <th scope="col">Tier</th>
-                  <th scope="col">On average</th>
-                  <th scope="col">In one of twenty, at least</th>
-                </tr>
-              </thead>
-              <tbody>
-                {plan.unserved.map(u => (
-                  <tr key={u.name}>
-                    <td>{u.name}, not fed</td>
-                    <td>{u.tier}</td>
-                    <td className={styles.number}>{quantity(plan.hours, 'h')}</td>
-                    <td className={styles.number}>{quantity(plan.hours, 'h')}</td>
-                  </tr>
-                ))}
-                {plan.circuits.map((c, n) => (
-                  <tr key={c.id}>
-                    <td>{c.name}</td>
-                    <td>{c.tier}</td>
-                    <td className={styles.number}>{duration(chance.darkH[n]?.mean ?? 0)}</td>
-                    <td className={styles.number}>{duration(chance.darkH[n]?.high ?? 0)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <DataTable
+              label="Dark hours by circuit"
+              rows={[
+                ...plan.unserved.map(u => ({
+                  name: `${u.name}, not fed`,
+                  tier: u.tier,
+                  mean: quantity(plan.hours, 'h'),
+                  high: quantity(plan.hours, 'h'),
+                })),
+                ...plan.circuits.map((c, n) => ({
+                  name: c.name,
+                  tier: c.tier,
+                  mean: duration(chance.darkH[n]?.mean ?? 0),
+                  high: duration(chance.darkH[n]?.high ?? 0),
+                })),
+              ]}
+              columns={[
+                { head: 'Circuit', cell: r => r.name },
+                { head: 'Tier', cell: r => r.tier },
+                { head: 'On average', figure: true, cell: r => r.mean },
+                { head: 'In one of twenty, at least', figure: true, cell: r => r.high },
+              ]}
+            />
           )}
         </Fold>
       )}
-      <Fold summary="What happens when">
+      <Fold title="What happens when">
         {() =>
           trace.marks.length ? (
-            <table>
-              <thead>
-                <tr>
-                  <th scope="col">Hour</th>
-                  <th scope="col">Mark</th>
-                  <th scope="col">What</th>
-                </tr>
-              </thead>
-              <tbody>
-                {trace.marks.map(m => (
-                  <tr key={`${m.kind}${m.hour}${m.about}`}>
-                    <td className={styles.number}>{quantity(m.hour, 'h')}</td>
-                    <td>{markGlyphs[m.kind]}</td>
-                    <td>
-                      {m.kind}
-                      {about(m) && `: ${about(m)}`}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <DataTable
+              label="What happens when"
+              rows={trace.marks}
+              columns={[
+                { head: 'Hour', figure: true, cell: m => quantity(m.hour, 'h') },
+                { head: 'Mark', cell: m => markGlyphs[m.kind] },
+                { head: 'What', cell: m => `${m.kind}${about(m) && `: ${about(m)}`}` },
+              ]}
+            />
           ) : (
             <p>Nothing: the store falls, and that is all.</p>
           )
         }
       </Fold>
       {chance && chance.tripKinds.length > 0 && (
-        <Fold summary={`Overloads, ${plural(chance.tripKinds.length, 'combination')}`}>
+        <Fold title={`Overloads, ${plural(chance.tripKinds.length, 'combination')}`}>
           {() => (
-            <table>
-              <thead>
-                <tr>
-                  <th scope="col">Came on</th>
-                  <th scope="col">While this ran</th>
-                  <th scope="col">Of 100 outages</th>
-                </tr>
-              </thead>
-              <tbody>
-                {chance.tripKinds.slice(0, 12).map(k => (
-                  <tr key={`${k.trigger}-${k.beside}`}>
-                    <td>{plan.loads[k.trigger]?.name ?? 'several at once'}</td>
-                    <td>{plan.loads[k.beside]?.name ?? 'nothing large'}</td>
-                    <td className={styles.number}>{outOf100(k.draws / chance.draws)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <DataTable
+              label="Overloads"
+              rows={chance.tripKinds.slice(0, 12)}
+              columns={[
+                { head: 'Came on', cell: k => plan.loads[k.trigger]?.name ?? 'several at once' },
+                { head: 'While this ran', cell: k => plan.loads[k.beside]?.name ?? 'nothing large' },
+                { head: 'Of 100 outages', figure: true, cell: k => outOf100(k.draws / chance.draws) },
+              ]}
+            />
           )}
         </Fold>
       )}
-      <Fold summary="The store by the hour">
+      <Fold title="The store by the hour">
         {() => (
-          <table>
-            <thead>
-              <tr>
-                <th scope="col">Hour</th>
-                <th scope="col">Store</th>
-                <th scope="col">Sun</th>
-                <th scope="col">Generator</th>
-                <th scope="col">To loads</th>
-                <th scope="col">Lost</th>
-              </tr>
-            </thead>
-            <tbody>
-              {Array.from(trace.points.hour, (h, p) => ({ h, p }))
-                .filter(({ p }) => p % Math.max(1, Math.ceil(trace.points.hour.length / 49)) === 0)
-                .map(({ h, p }) => (
-                  <tr key={h}>
-                    <td className={styles.number}>{figure(h)} h</td>
-                    <td className={styles.number}>{quantity(trace.points.levelWh[p] ?? 0, 'Wh')}</td>
-                    <td className={styles.number}>{quantity(trace.points.sunW[p] ?? 0, 'W')}</td>
-                    <td className={styles.number}>{quantity(trace.points.generatorW[p] ?? 0, 'W')}</td>
-                    <td className={styles.number}>
-                      {quantity(
-                        trace.points.tierW.reduce((all, t) => all + (t[p] ?? 0), 0),
-                        'W',
-                      )}
-                    </td>
-                    <td className={styles.number}>{quantity(trace.points.lostW[p] ?? 0, 'W')}</td>
-                  </tr>
-                ))}
-            </tbody>
-          </table>
+          <DataTable
+            label="The store by the hour"
+            rows={Array.from(trace.points.hour, (h, p) => ({ h, p })).filter(
+              ({ p }) => p % Math.max(1, Math.ceil(trace.points.hour.length / 49)) === 0,
+            )}
+            columns={[
+              { head: 'Hour', figure: true, cell: ({ h }) => `${figure(h)} h` },
+              { head: 'Store', figure: true, cell: at('Wh', p => trace.points.levelWh[p]) },
+              { head: 'Sun', figure: true, cell: at('W', p => trace.points.sunW[p]) },
+              { head: 'Generator', figure: true, cell: at('W', p => trace.points.generatorW[p]) },
+              {
+                head: 'To loads',
+                figure: true,
+                cell: at('W', p => trace.points.tierW.reduce((all, t) => all + (t[p] ?? 0), 0)),
+              },
+              { head: 'Lost', figure: true, cell: at('W', p => trace.points.lostW[p]) },
+            ]}
+          />
         )}
       </Fold>
-      <Button variant="outlined" onClick={download}>
+      <Button variant="outlined" onClick={download} sx={{ mt: 1 }}>
         Download as CSV
       </Button>
-    </div>
+    </Paper>
   )
 })
+
+/** A figure of one point of the trace. */
+const at =
+  (unit: 'W' | 'Wh', of: (p: number) => number | undefined) =>
+  ({ p }: { p: number }) =>
+    quantity(of(p) ?? 0, unit)

@@ -1,5 +1,8 @@
 'use client'
+import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
+import Paper from '@mui/material/Paper'
+import Typography from '@mui/material/Typography'
 import dynamic from 'next/dynamic'
 import { type ComponentProps, memo, useDeferredValue, useMemo, useState } from 'react'
 import type { Trace } from '@/core/outage/trace'
@@ -7,6 +10,7 @@ import { asItIs, isAsItIs, type WhatIf } from '@/core/outage/what-if'
 import { outOf100 } from '@/core/outage/words'
 import { shortName } from '@/core/source/store'
 import { sentenceStart, together } from '@/core/units/format'
+import { Card, Empty, Fold, Quiet, Row, View } from '../common/pieces'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
 import { AskedFields } from './AskedFields'
@@ -27,29 +31,25 @@ const held = new Map<string, Overlay>()
 export function OutageView() {
   const job = useWorkspace(s => s.job)
   return (
-    <div className={styles.view}>
-      <div className={styles.head}>
-        <h1>Outage</h1>
-        <nav aria-label="On this screen" className={styles.jumps}>
-          {job.source && <a href="#what-if">What if</a>}
-          <a href="#asked-for">Asked for</a>
-          <a href="#lived-through">How it is lived through</a>
-          <a href="#search-designs">Search designs</a>
-        </nav>
-      </div>
-      {job.source ? (
-        <Outlook />
-      ) : (
-        <p className={styles.empty}>Choose a source, and its outage is simulated here.</p>
-      )}
-      <section id="asked-for" className={styles.card} aria-label="Outage asked for">
-        <h2>Asked for</h2>
+    <View
+      title="Outage"
+      tools={
+        <Row component="nav" aria-label="On this screen">
+          {job.source && <Button href="#what-if">What if</Button>}
+          <Button href="#asked-for">Asked for</Button>
+          <Button href="#lived-through">How it is lived through</Button>
+          <Button href="#search-designs">Search designs</Button>
+        </Row>
+      }
+    >
+      {job.source ? <Outlook /> : <Empty>Choose a source, and its outage is simulated here.</Empty>}
+      <Card id="asked-for" aria-label="Outage asked for" title="Asked for">
         <AskedFields />
-      </section>
+      </Card>
       <LivedThrough />
       <SearchDesk />
       <FindingsHere view="outage" />
-    </div>
+    </View>
   )
 }
 
@@ -66,13 +66,13 @@ function Outlook() {
   if (trouble || faults.length)
     return (
       <>
-        <p className={styles.empty} role="alert">
+        <Alert severity="error">
           {trouble ?? faults.map(f => `${sentenceStart(f.path)} ${f.message}.`).join(' ')}
-        </p>
+        </Alert>
         {!isAsItIs(whatIf) && <WhatIfBar value={whatIf} onChange={setWhatIf} />}
       </>
     )
-  if (!plan || !mean) return <p className={styles.empty}>The outage is being simulated…</p>
+  if (!plan || !mean) return <Empty>The outage is being simulated…</Empty>
   const trace: Trace = one ?? mean
   const hold = () => {
     const now = { name: job.source ? shortName(job.source) : 'this design', mean, chance }
@@ -81,12 +81,19 @@ function Outlook() {
   }
   return (
     <>
-      <section className={styles.answer} aria-label="Answer" aria-live="polite" data-settled={!busy}>
-        <p className={styles.sentence}>
+      <Paper
+        component="section"
+        variant="outlined"
+        aria-label="Answer"
+        aria-live="polite"
+        data-settled={!busy}
+        sx={{ p: 1.5, borderLeft: 6, borderLeftColor: 'water.live', contain: 'layout style' }}
+      >
+        <Typography variant="h2" component="p">
           {answer?.headline ?? closed?.sentence}
           {!isAsItIs(whatIf) && <em> (what if)</em>}
-        </p>
-        <p className={styles.sure}>
+        </Typography>
+        <Quiet>
           {answer ? answer.sureness : 'The mean is drawn; the chances are being drawn.'}{' '}
           {busy && (
             <Button size="small" onClick={stop}>
@@ -98,27 +105,25 @@ function Outlook() {
               Show the working
             </Button>
           )}
-        </p>
+        </Quiet>
         {answer && <Lines simulated={simulated} />}
-        <p className={styles.thumb}>
+        <Quiet>
           {answer?.working.ruleOfThumb && `Rule of thumb. ${answer.working.ruleOfThumb}. `}
           At the average draw: {closed?.sentence}
-        </p>
-      </section>
-      <figure className={styles.chart}>
-        <div className={styles.chartHead}>
-          <div className={styles.legend} aria-hidden="true">
-            <span data-key="water">store, {trace.draw < 0 ? 'on average' : `draw ${trace.draw + 1}`}</span>
-            {chance && <span data-key="band">half and nine tenths of the draws</span>}
-            {overlay && <span data-key="overlay">{overlay.name}, held</span>}
-            {plan.arrays.length > 0 && <span data-key="sun">sun</span>}
-            {plan.generator && <span data-key="gen">generator</span>}
-            {plan.hasTier[0] && <span data-key="must">must run</span>}
-            {plan.hasTier[1] && <span data-key="should">should run</span>}
-            {plan.hasTier[2] && <span data-key="may">may go</span>}
-            <span data-key="lost">lost</span>
-            <span data-key="battery">battery, out of and into</span>
-          </div>
+        </Quiet>
+      </Paper>
+      <Paper component="figure" variant="outlined" sx={{ p: 1.5, contain: 'layout style' }}>
+        <div className={styles.legend} aria-hidden="true">
+          <span data-key="water">store, {trace.draw < 0 ? 'on average' : `draw ${trace.draw + 1}`}</span>
+          {chance && <span data-key="band">half and nine tenths of the draws</span>}
+          {overlay && <span data-key="overlay">{overlay.name}, held</span>}
+          {plan.arrays.length > 0 && <span data-key="sun">sun</span>}
+          {plan.generator && <span data-key="gen">generator</span>}
+          {plan.hasTier[0] && <span data-key="must">must run</span>}
+          {plan.hasTier[1] && <span data-key="should">should run</span>}
+          {plan.hasTier[2] && <span data-key="may">may go</span>}
+          <span data-key="lost">lost</span>
+          <span data-key="battery">battery, out of and into</span>
         </div>
         <OutageChart
           plan={plan}
@@ -128,15 +133,15 @@ function Outlook() {
           hour={Math.min(hour, plan.hours)}
           onHour={setHour}
         />
-        <figcaption>
+        <Quiet component="figcaption">
           {marksText(trace) && `${marksText(trace)} `}Press in the drawing, or move the slider below, to see
           the panel at that hour.
           {trace.draw < 0 &&
             chance &&
             chance.trips.fraction > 0 &&
             ' The average course knows no starts and no overloads: one of the draws shows them.'}
-        </figcaption>
-        <div className={styles.chartButtons}>
+        </Quiet>
+        <Row sx={{ mt: 1 }}>
           <Button variant={one ? 'outlined' : 'contained'} aria-pressed={!one} onClick={() => look(null)}>
             Average course
           </Button>
@@ -162,8 +167,8 @@ function Outlook() {
               Hold for comparison
             </Button>
           )}
-        </div>
-      </figure>
+        </Row>
+      </Paper>
       <PanelSoon plan={plan} trace={trace} hour={Math.min(hour, plan.hours)} onHour={setHour} />
       <WhatIfBar value={whatIf} onChange={setWhatIf} />
       <OutageTables plan={plan} trace={trace} chance={chance} name={job.title} />
@@ -182,27 +187,28 @@ function Lines({ simulated: { answer } }: { simulated: Simulated }) {
   if (!answer) return null
   return (
     <>
-      <ul className={styles.tiers}>
+      <Row component="ul" sx={{ columnGap: 3, my: 1, p: 0, listStyle: 'none' }}>
         {answer.tiers.map(t => (
           <li key={t.tier}>
             <strong>{outOf100(t.fraction)} of 100</strong> {t.name.toLowerCase()}, served throughout
             {t.dark.length > 0 && `; not fed: ${together(t.dark)}`}
           </li>
         ))}
-      </ul>
-      <ul className={styles.lines}>
+      </Row>
+      <ul>
         {[answer.trips, answer.hours, answer.left, answer.generator].filter(Boolean).map(text => (
           <li key={text}>{text}</li>
         ))}
       </ul>
-      <details className={styles.taken}>
-        <summary>What is taken for granted</summary>
-        <ul>
-          {answer.assumptions.map(text => (
-            <li key={text}>{text}</li>
-          ))}
-        </ul>
-      </details>
+      <Fold title="What is taken for granted">
+        {() => (
+          <ul>
+            {answer.assumptions.map(text => (
+              <li key={text}>{text}</li>
+            ))}
+          </ul>
+        )}
+      </Fold>
     </>
   )
 }

@@ -4,6 +4,7 @@ import { hourText } from '@/core/job/needs'
 import type { Plan } from '@/core/outage/plan'
 import { panelAt, type Trace } from '@/core/outage/trace'
 import { figure, quantity } from '@/core/units/format'
+import { Card } from '../common/pieces'
 import styles from './Outage.module.css'
 
 interface Props {
@@ -20,16 +21,11 @@ export function PanelThen({ plan, trace, hour, onHour }: Props) {
   const clock = hourText((Math.round((((trace.beginsH + hour) % 24) + 24) * 60) / 60) % 24)
   const sum = states.reduce((all, s) => all + s.W, 0)
   return (
-    <section className={styles.then} aria-label="The panel then">
-      <div className={styles.thenHead}>
-        <h2>
-          Hour {figure(hour)}
-          {plan.beginsH === null && trace.draw < 0 ? '' : `, ${clock}`}
-        </h2>
-        <span>
-          {quantity(sum, 'W')} drawn{trace.draw < 0 ? ' on average' : ''}
-        </span>
-      </div>
+    <Card
+      aria-label="The panel then"
+      title={`Hour ${figure(hour)}${plan.beginsH === null && trace.draw < 0 ? '' : `, ${clock}`}`}
+      tools={`${quantity(sum, 'W')} drawn${trace.draw < 0 ? ' on average' : ''}`}
+    >
       <Slider
         aria-label="Hour of the outage"
         value={hour}
@@ -42,8 +38,8 @@ export function PanelThen({ plan, trace, hour, onHour }: Props) {
       <ul className={styles.circuits}>
         {states.map(s => (
           <li key={s.id} data-live={s.live ? 'lit' : 'dark'} data-tier={s.tier}>
-            <span className={styles.circuitName}>{s.name}</span>
-            <span className={styles.circuitW}>{s.live ? quantity(s.W, 'W') : 'dark'}</span>
+            <span>{s.name}</span>
+            <b>{s.live ? quantity(s.W, 'W') : 'dark'}</b>
             <span className={styles.bar} aria-hidden="true">
               <span style={{ width: `${(100 * s.W) / most}%` }} />
             </span>
@@ -51,6 +47,6 @@ export function PanelThen({ plan, trace, hour, onHour }: Props) {
           </li>
         ))}
       </ul>
-    </section>
+    </Card>
   )
 }

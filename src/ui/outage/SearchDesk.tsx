@@ -1,8 +1,13 @@
 'use client'
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import LinearProgress from '@mui/material/LinearProgress'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import Typography from '@mui/material/Typography'
 import dynamic from 'next/dynamic'
 import { startTransition, useEffect, useState } from 'react'
 import type { Equipment } from '@/core/equipment'
@@ -13,16 +18,18 @@ import type { Found, SearchResult } from '@/core/search/search'
 import { labourRate, spaceOf, type Wishes, wishesSchema } from '@/core/search/space'
 import type { Stock } from '@/core/search/stock'
 import { figure, quantity } from '@/core/units/format'
-import { call } from '../api'
-import { EditField, readNumber } from '../common/EditField'
+import { DataTable } from '../common/DataTable'
+import { Card, Column, Empty, Fold, Quiet, Row } from '../common/pieces'
+import { useFirm } from '../equipment/useEquipment'
+import { EditField, readNumber } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
-import styles from './Outage.module.css'
 import { useSearch } from './useSearch'
 import { useServerSearch } from './useServerSearch'
 
+const room = <Box sx={{ height: 240 }} />
 const loadChart = () => import('./FrontChart').then(m => m.FrontChart)
 const FrontChart = dynamic(loadChart, {
-  loading: () => <div className={styles.front} />,
+  loading: () => room,
 })
 
 const wishNames = {
@@ -82,13 +89,12 @@ export function SearchDesk({
     )
   }
   return (
-    <section id="search-designs" className={styles.card} aria-label="Search designs">
-      <h2>Search designs</h2>
-      <p className={styles.help}>
+    <Card id="search-designs" title="Search designs">
+      <Quiet>
         Every source, arrangement, hook-up, generator and number of modules of the catalogue, against the
         picked circuits and this outage. What a check stops is dropped, with the reason counted.
-      </p>
-      <div className={styles.wishes}>
+      </Quiet>
+      <Row sx={{ columnGap: 2 }}>
         {(Object.keys(wishNames) as (keyof typeof wishNames)[]).map(key => (
           <FormControlLabel
             key={key}
@@ -101,7 +107,7 @@ export function SearchDesk({
             }
           />
         ))}
-        <div className={styles.budget}>
+        <Box sx={{ width: 190 }}>
           <EditField
             label="At most"
             unit="$"
@@ -114,9 +120,9 @@ export function SearchDesk({
               return []
             }}
           />
-        </div>
-      </div>
-      <div className={styles.chartButtons}>
+        </Box>
+      </Row>
+      <Row>
         {busy ? (
           <Button
             variant="contained"
@@ -144,7 +150,7 @@ export function SearchDesk({
             </Button>
           </>
         )}
-      </div>
+      </Row>
       {busy && (
         <div role="status" aria-live="polite">
           <LinearProgress
@@ -152,17 +158,15 @@ export function SearchDesk({
             value={100 * (here.busy ? here.done : there.done)}
             aria-label="Search"
           />
-          <p className={styles.help}>{here.busy ? here.what : there.what}</p>
+          <Quiet>{here.busy ? here.what : there.what}</Quiet>
         </div>
       )}
-      {(here.trouble ?? there.trouble) && <p role="alert">{here.trouble ?? there.trouble}</p>}
-      {!busy && here.what === 'Stopped' && !result && (
-        <p className={styles.help}>Stopped. Nothing was changed.</p>
-      )}
+      {(here.trouble ?? there.trouble) && <Alert severity="error">{here.trouble ?? there.trouble}</Alert>}
+      {!busy && here.what === 'Stopped' && !result && <Quiet>Stopped. Nothing was changed.</Quiet>}
       {result && (
         <Results result={result} sentence={sentence} ms={there.result ? null : here.ms} onTake={takeUp} />
       )}
-    </section>
+    </Card>
   )
 }
 
@@ -192,36 +196,36 @@ function Results({
   }, [stage])
   const front = result.front.filter(f => f.bestBy.includes(by))
   return (
-    <div className={styles.results} data-found={result.front.length}>
-      <p className={styles.sentence}>{sentence}</p>
-      <p className={styles.help}>
+    <Column data-found={result.front.length}>
+      <Typography variant="h2" component="p">
+        {sentence}
+      </Typography>
+      <Quiet>
         {result.bounded.toLocaleString('en-US')} kinds were decided in closed form,{' '}
         {result.simulated.toLocaleString('en-US')} simulated, {result.finals.toLocaleString('en-US')} to the
         last of {result.draws} draws, seed {result.seed}
         {ms === null ? ', on the server' : `, in ${figure(ms / 1000)} s here`}. Price: catalogue, small parts,
         and labour at {quantity(labourRate, '$')} an hour (assumed). An overload counts as if no generator
         carried the house.
-      </p>
+      </Quiet>
       {result.always.map(why => (
-        <p key={why.id} className={styles.help}>
-          Stays whatever the design: {why.sentence}
-        </p>
+        <Quiet key={why.id}>Stays whatever the design: {why.sentence}</Quiet>
       ))}
       {result.front.length > 0 && (
         <>
-          <div className={styles.chartButtons}>
+          <ToggleButtonGroup
+            exclusive
+            size="small"
+            aria-label="What is drawn against chance"
+            value={by}
+            onChange={(_, m: Measure | null) => m && setBy(m)}
+          >
             {(Object.keys(measures) as Measure[]).map(m => (
-              <Button
-                key={m}
-                size="small"
-                variant={by === m ? 'contained' : 'outlined'}
-                aria-pressed={by === m}
-                onClick={() => setBy(m)}
-              >
+              <ToggleButton key={m} value={m}>
                 {measures[m].title} against chance
-              </Button>
+              </ToggleButton>
             ))}
-          </div>
+          </ToggleButtonGroup>
           {stage > 1 ? (
             <FrontChart
               front={front}
@@ -231,66 +235,59 @@ function Results({
               unit={measures[by].unit}
             />
           ) : (
-            <div className={styles.front} />
+            room
           )}
-          <div className={styles.tables}>
-            <table className={styles.found}>
-              <thead>
-                <tr>
-                  <th scope="col">Of 100</th>
-                  <th scope="col">Price</th>
-                  <th scope="col">Weight</th>
-                  <th scope="col">Labour</th>
-                  <th scope="col">Design</th>
-                  <th scope="col">
-                    <span className="visually-hidden">Take it up</span>
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {(stage > 0 ? front : []).map(f => (
-                  <tr key={f.name}>
-                    <td className={styles.number} data-title="Of 100">
-                      {outOf100(f.chance.fraction)}
-                      <br />
-                      <small>
-                        {outOf100(f.chance.low)}–{outOf100(f.chance.high)}
-                      </small>
-                    </td>
-                    <td className={styles.number} data-title="Price">
-                      {quantity(f.price, '$')}
-                    </td>
-                    <td className={styles.number} data-title="Weight">
-                      {quantity(f.weightLb, 'lb')}
-                    </td>
-                    <td className={styles.number} data-title="Labour">
-                      {quantity(f.hours, 'h')}
-                    </td>
-                    <td>
-                      {f.name}
-                      {f.plans.map(p => (
-                        <small key={p}>{p}</small>
-                      ))}
-                      <small>
-                        {f.toOrder.length ? `To order: ${f.toOrder.join(', ')}` : 'All of it in stock'}
-                      </small>
-                    </td>
-                    <td>
-                      <Button
-                        size="small"
-                        variant="outlined"
-                        className={styles.take}
-                        onClick={() => onTake(f)}
-                        aria-label={`Take up ${f.name}`}
-                      >
-                        Take up
-                      </Button>
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
+          <DataTable
+            label="Designs of the front"
+            stacked
+            rows={stage > 0 ? front : []}
+            idOf={f => f.name}
+            columns={[
+              {
+                head: 'Of 100',
+                figure: true,
+                cell: f => (
+                  <>
+                    {outOf100(f.chance.fraction)}
+                    <Quiet>
+                      {outOf100(f.chance.low)}–{outOf100(f.chance.high)}
+                    </Quiet>
+                  </>
+                ),
+              },
+              { head: 'Price', figure: true, cell: f => quantity(f.price, '$') },
+              { head: 'Weight', figure: true, cell: f => quantity(f.weightLb, 'lb') },
+              { head: 'Labour', figure: true, cell: f => quantity(f.hours, 'h') },
+              {
+                head: 'Design',
+                cell: f => (
+                  <>
+                    {f.name}
+                    {f.plans.map(p => (
+                      <Quiet key={p}>{p}</Quiet>
+                    ))}
+                    <Quiet>
+                      {f.toOrder.length ? `To order: ${f.toOrder.join(', ')}` : 'All of it in stock'}
+                    </Quiet>
+                  </>
+                ),
+              },
+              {
+                head: '',
+                sx: { whiteSpace: 'nowrap' },
+                cell: f => (
+                  <Button
+                    size="small"
+                    variant="outlined"
+                    onClick={() => onTake(f)}
+                    aria-label={`Take up ${f.name}`}
+                  >
+                    Take up
+                  </Button>
+                ),
+              },
+            ]}
+          />
         </>
       )}
       {result.front.length === 0 && (
@@ -299,62 +296,42 @@ function Results({
           let a wish go.
         </p>
       )}
-      <details className={styles.taken} open={result.front.length === 0}>
-        <summary>Why the others are left out</summary>
-        <ul>
-          {result.leftOut.map(l => (
-            <li key={l.family}>
-              <strong>{l.family}:</strong> {l.sentence}
-            </li>
-          ))}
-        </ul>
-      </details>
-      <details className={styles.taken}>
-        <summary>What was dropped, by reason</summary>
-        <div className={styles.tables}>
-          <table>
-            <thead>
-              <tr>
-                <th scope="col">Designs</th>
-                <th scope="col">Reason</th>
-                <th scope="col">For example</th>
-              </tr>
-            </thead>
-            <tbody>
-              {result.dropped.map(d => (
-                <tr key={d.id}>
-                  <td className={styles.number}>{d.designs.toLocaleString('en-US')}</td>
-                  <td>{d.id}</td>
-                  <td>{d.sentence}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      </details>
-    </div>
+      <Fold title="Why the others are left out" open={result.front.length === 0}>
+        {() => (
+          <ul>
+            {result.leftOut.map(l => (
+              <li key={l.family}>
+                <strong>{l.family}:</strong> {l.sentence}
+              </li>
+            ))}
+          </ul>
+        )}
+      </Fold>
+      <Fold title="What was dropped, by reason">
+        {() => (
+          <DataTable
+            label="What was dropped, by reason"
+            rows={result.dropped}
+            idOf={d => d.id}
+            columns={[
+              { head: 'Designs', figure: true, cell: d => d.designs.toLocaleString('en-US') },
+              { head: 'Reason', cell: d => d.id },
+              { head: 'For example', cell: d => d.sentence },
+            ]}
+          />
+        )}
+      </Fold>
+    </Column>
   )
 }
 
-interface Firm {
-  equipment: Equipment[]
-  stock: Stock
-  labour: Labour
-}
-
-/** The desk with the firm's catalogue, fetched when it is opened. */
+/** The desk with the firm's catalogue, asked for when it is opened. */
 export default function SearchDeskHere() {
-  const [firm, setFirm] = useState<Firm | null>(null)
-  const [trouble, setTrouble] = useState<string | null>(null)
-  useEffect(() => {
-    void call<Firm>('/api/equipment', 'GET').then(answer =>
-      answer.ok ? setFirm(answer.data) : setTrouble(answer.message),
-    )
-  }, [])
-  if (trouble) return <p role="alert">{trouble}</p>
-  return firm ? (
-    <SearchDesk catalogue={firm.equipment} stock={firm.stock} labour={firm.labour} />
+  const { data: firm, error } = useFirm()
+  if (firm) return <SearchDesk catalogue={firm.equipment} stock={firm.stock} labour={firm.labour} />
+  return error ? (
+    <Alert severity="error">{error.message}</Alert>
   ) : (
-    <p className={styles.empty}>The catalogue is being fetched…</p>
+    <Empty>The catalogue is being fetched…</Empty>
   )
 }

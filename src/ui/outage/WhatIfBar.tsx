@@ -8,10 +8,10 @@ import { hourText } from '@/core/job/needs'
 import { seasonSchema } from '@/core/loads/season'
 import { asItIs, isAsItIs, type WhatIf } from '@/core/outage/what-if'
 import { figure } from '@/core/units/format'
-import { useUnitChoice } from '../bench/units'
-import { Choice } from '../common/Choice'
+import { Card, Columns, Quiet, Row } from '../common/pieces'
+import { Choice } from '../form/Choice'
+import { useUnitChoice } from '../form/units'
 import { useWorkspace } from '../workspace/store'
-import styles from './Outage.module.css'
 
 interface Props {
   value: WhatIf
@@ -27,82 +27,83 @@ export function WhatIfBar({ value, onChange }: Props) {
   const reserve = value.reserveFraction ?? outage.reserveFraction
   const begins = value.beginsH ?? outage.beginsH ?? 18
   return (
-    <section id="what-if" className={styles.whatIf} aria-label="What if">
-      <h2>What if</h2>
-      <Knob
-        label="Colder by"
-        text={degrees(value.colderC)}
-        why={
-          outage.outdoorC === undefined && !outage.weather
-            ? 'takes an outdoor temperature or a weather file, below'
-            : null
-        }
-        value={value.colderC}
-        min={-10}
-        max={20}
-        step={1}
-        onChange={colderC => set({ colderC })}
-      />
-      <Knob
-        label="Cloudier by"
-        text={`${figure(value.cloudierFraction * 100)} %`}
-        value={value.cloudierFraction * 100}
-        min={-50}
-        max={50}
-        step={5}
-        onChange={percent => set({ cloudierFraction: percent / 100 })}
-      />
-      <Knob
-        label="Batteries more"
-        text={value.moreExpansions > 0 ? `+${value.moreExpansions}` : String(value.moreExpansions)}
-        value={value.moreExpansions}
-        min={-2}
-        max={4}
-        step={1}
-        onChange={moreExpansions => set({ moreExpansions })}
-      />
-      <Knob
-        label="Reserve"
-        text={`${figure(reserve * 100)} %`}
-        value={reserve * 100}
-        min={0}
-        max={60}
-        step={5}
-        onChange={percent => set({ reserveFraction: percent / 100 })}
-      />
-      <Knob
-        label="Beginning"
-        text={value.beginsH === undefined && outage.beginsH === undefined ? 'any hour' : hourText(begins)}
-        value={begins}
-        min={0}
-        max={23.5}
-        step={0.5}
-        onChange={beginsH => set({ beginsH })}
-      />
-      <div className={styles.knobs}>
-        <Choice
-          label="Season"
-          value={value.season ?? ''}
-          options={[
-            { value: '', label: 'as planned' },
-            ...seasonSchema.options.map(s => ({ value: s, label: s })),
-          ]}
-          onChange={season => {
-            const parsed = seasonSchema.safeParse(season)
-            onChange(parsed.success ? { ...value, season: parsed.data } : { ...value, season: undefined })
-          }}
+    <Card id="what-if" title="What if">
+      <Columns least={230} sx={{ columnGap: 4 }}>
+        <Knob
+          label="Colder by"
+          text={degrees(value.colderC)}
+          why={
+            outage.outdoorC === undefined && !outage.weather
+              ? 'takes an outdoor temperature or a weather file, below'
+              : null
+          }
+          value={value.colderC}
+          min={-10}
+          max={20}
+          step={1}
+          onChange={colderC => set({ colderC })}
         />
-        <FormControlLabel
-          control={<Checkbox checked={value.kettle} onChange={e => set({ kettle: e.target.checked })} />}
-          label="A kettle at 7:00"
+        <Knob
+          label="Cloudier by"
+          text={`${figure(value.cloudierFraction * 100)} %`}
+          value={value.cloudierFraction * 100}
+          min={-50}
+          max={50}
+          step={5}
+          onChange={percent => set({ cloudierFraction: percent / 100 })}
         />
-        {!isAsItIs(value) && (
-          <Button variant="outlined" onClick={() => onChange(asItIs)}>
-            As it is again
-          </Button>
-        )}
-      </div>
-    </section>
+        <Knob
+          label="Batteries more"
+          text={value.moreExpansions > 0 ? `+${value.moreExpansions}` : String(value.moreExpansions)}
+          value={value.moreExpansions}
+          min={-2}
+          max={4}
+          step={1}
+          onChange={moreExpansions => set({ moreExpansions })}
+        />
+        <Knob
+          label="Reserve"
+          text={`${figure(reserve * 100)} %`}
+          value={reserve * 100}
+          min={0}
+          max={60}
+          step={5}
+          onChange={percent => set({ reserveFraction: percent / 100 })}
+        />
+        <Knob
+          label="Beginning"
+          text={value.beginsH === undefined && outage.beginsH === undefined ? 'any hour' : hourText(begins)}
+          value={begins}
+          min={0}
+          max={23.5}
+          step={0.5}
+          onChange={beginsH => set({ beginsH })}
+        />
+        <Row>
+          <Choice
+            label="Season"
+            value={value.season ?? ''}
+            options={[
+              { value: '', label: 'as planned' },
+              ...seasonSchema.options.map(s => ({ value: s, label: s })),
+            ]}
+            onChange={season => {
+              const parsed = seasonSchema.safeParse(season)
+              onChange(parsed.success ? { ...value, season: parsed.data } : { ...value, season: undefined })
+            }}
+          />
+          <FormControlLabel
+            control={<Checkbox checked={value.kettle} onChange={e => set({ kettle: e.target.checked })} />}
+            label="A kettle at 7:00"
+          />
+          {!isAsItIs(value) && (
+            <Button variant="outlined" onClick={() => onChange(asItIs)}>
+              As it is again
+            </Button>
+          )}
+        </Row>
+      </Columns>
+    </Card>
   )
 }
 
@@ -120,11 +121,13 @@ interface KnobProps {
 function Knob({ label, text, value, min, max, step, why = null, onChange }: KnobProps) {
   const id = useId()
   return (
-    <div className={styles.knob}>
-      <span id={id}>{label}</span>
-      <strong>{why ? '–' : text}</strong>
+    <div>
+      <Row sx={{ justifyContent: 'space-between' }}>
+        <span id={id}>{label}</span>
+        <strong>{why ? '–' : text}</strong>
+      </Row>
       {why ? (
-        <em>{why}</em>
+        <Quiet>{why}</Quiet>
       ) : (
         <Slider
           aria-labelledby={id}

@@ -4,14 +4,14 @@ import Dialog from '@mui/material/Dialog'
 import DialogActions from '@mui/material/DialogActions'
 import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
-import TextField from '@mui/material/TextField'
-import { type FormEvent, useState } from 'react'
-import { type Fault, parseWith } from '@/core/outcome'
+import { parseWith } from '@/core/outcome'
 import { legOf, occupancy, spaceName } from '@/core/panel/positions'
 import { breakerRatings, type Circuit, circuitSchema } from '@/core/panel/schema'
-import { Choice } from '../common/Choice'
+import { Columns } from '../common/pieces'
+import { FormDialog } from '../form/Form'
+import { ChoiceField, LineField } from '../form/inputs'
+import { useSheet } from '../form/useSheet'
 import { shownPanel, useWorkspace } from '../workspace/store'
-import styles from './LoadDialog.module.css'
 
 interface Props {
   space: number
@@ -34,39 +34,36 @@ export function AddBreakerDialog({ space, half, onClose }: Props) {
   const panel = useWorkspace(shownPanel)
   const act = useWorkspace(s => s.act)
   const select = useWorkspace(s => s.select)
-  const [label, setLabel] = useState('')
-  const [breakerA, setBreakerA] = useState(20)
-  const [kind, setKind] = useState<Kind>(half === 'a' ? 'upper' : half === 'b' ? 'lower' : 'one')
-  const [faults, setFaults] = useState<Fault[]>([])
   const below = space + 2
   const roomBelow = below <= panel.spaces && !occupancy(panel.circuits).has(below)
   const name = spaceName(panel, space)
   const unusable = panel.unusable.includes(space)
 
-  const submit = (event: FormEvent) => {
-    event.preventDefault()
-    const { poles, ...halved } = kinds[kind]
-    const circuit: Circuit = {
-      id: crypto.randomUUID(),
-      position: space,
-      poles,
-      ...('half' in halved && { half: halved.half }),
-      breakerA,
-      label,
-      purpose: 'loads',
-      neutral: { kind: 'unknown' },
-      protection: 'none',
-      tier: 3,
-      picked: false,
-      loads: [],
-    }
-    const parsed = parseWith(circuitSchema, circuit)
-    if (!parsed.ok) return setFaults(parsed.faults)
-    const refused = act({ op: 'addCircuit', panelId: panel.id, circuit: parsed.value })
-    if (refused.length) return setFaults(refused)
-    select(circuit.id, false)
-    onClose()
-  }
+  const sheet = useSheet<{ label: string; breakerA: number; kind: Kind }, Circuit>({
+    values: { label: '', breakerA: 20, kind: half === 'a' ? 'upper' : half === 'b' ? 'lower' : 'one' },
+    read: ({ label, breakerA, kind }) => {
+      const { poles, ...halved } = kinds[kind]
+      return parseWith(circuitSchema, {
+        id: crypto.randomUUID(),
+        position: space,
+        poles,
+        ...('half' in halved && { half: halved.half }),
+        breakerA,
+        label,
+        purpose: 'loads',
+        neutral: { kind: 'unknown' },
+        protection: 'none',
+        tier: 3,
+        picked: false,
+        loads: [],
+      } satisfies Circuit)
+    },
+    save: circuit => act({ op: 'addCircuit', panelId: panel.id, circuit }),
+    done: circuit => {
+      select(circuit.id, false)
+      onClose()
+    },
+  })
   const setUsable = (usable: boolean) => {
     const now = panel.unusable.filter(s => s !== space)
     const refused = act({
@@ -74,10 +71,9 @@ export function AddBreakerDialog({ space, half, onClose }: Props) {
       panelId: panel.id,
       facts: { unusable: usable ? now : [...now, space].sort((a, b) => a - b) },
     })
-    if (refused.length) return setFaults(refused)
-    onClose()
+    for (const { message } of refused) sheet.form.setError('root', { message })
+    if (!refused.length) onClose()
   }
-  const labelFault = faults.find(f => f.path === 'label')
   const options = (Object.keys(kinds) as Kind[])
     .filter(k => half === undefined || ('half' in kinds[k] && kinds[k].half === half))
     .map(value => {
@@ -88,65 +84,42 @@ export function AddBreakerDialog({ space, half, onClose }: Props) {
         disabled: two && !roomBelow,
       }
     })
-  return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="add-breaker">
-      <form onSubmit={submit} noValidate>
-        <DialogTitle id="add-breaker">
-          {unusable
-            ? `Space ${name}`
-            : `Breaker at ${name}${half?.toUpperCase() ?? ''}, ${legOf(panel, space)}`}
-        </DialogTitle>
-        <DialogContent className={styles.fields}>
-          {unusable ? (
-            <p>This space is marked as one that cannot be used.</p>
-          ) : (
-            <>
-              <TextField
-                label="Label"
-                value={label}
-                autoFocus
-                error={labelFault !== undefined}
-                helperText={
-                  labelFault
-                    ? `Label ${labelFault.message}`
-                    : 'As the directory has it; blank if it says nothing'
-                }
-                onChange={e => setLabel(e.target.value)}
-                slotProps={{ htmlInput: { autoComplete: 'off' } }}
-              />
-              <div className={styles.pair}>
-                <Choice
-                  label="Breaker"
-                  value={breakerA}
-                  options={breakerRatings.map(value => ({ value, label: `${value} A` }))}
-                  onChange={setBreakerA}
-                />
-                <Choice label="Kind" value={kind} options={options} onChange={setKind} />
-              </div>
-            </>
-          )}
-          {faults
-            .filter(f => f !== labelFault)
-            .map(f => (
-              <p key={f.path + f.message} role="alert">
-                Not added: it {f.message}
-              </p>
-            ))}
-        </DialogContent>
+  const usable = half === undefined && (
+    <Button onClick={() => setUsable(unusable)}>{unusable ? 'It can be used' : 'Cannot be used'}</Button>
+  )
+  if (unusable)
+    return (
+      <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="add-breaker">
+        <DialogTitle id="add-breaker">Space {name}</DialogTitle>
+        <DialogContent>This space is marked as one that cannot be used.</DialogContent>
         <DialogActions>
-          {half === undefined && (
-            <Button onClick={() => setUsable(unusable)} sx={{ marginRight: 'auto' }}>
-              {unusable ? 'It can be used' : 'Cannot be used'}
-            </Button>
-          )}
+          {usable}
           <Button onClick={onClose}>Cancel</Button>
-          {!unusable && (
-            <Button type="submit" variant="contained">
-              Add
-            </Button>
-          )}
         </DialogActions>
-      </form>
-    </Dialog>
+      </Dialog>
+    )
+  return (
+    <FormDialog
+      sheet={sheet}
+      title={`Breaker at ${name}${half?.toUpperCase() ?? ''}, ${legOf(panel, space)}`}
+      save="Add"
+      onClose={onClose}
+      extra={usable}
+    >
+      <LineField
+        name="label"
+        label="Label"
+        autoFocus
+        help="As the directory has it; blank if it says nothing"
+      />
+      <Columns least={140}>
+        <ChoiceField
+          name="breakerA"
+          label="Breaker"
+          options={breakerRatings.map(value => ({ value, label: `${value} A` }))}
+        />
+        <ChoiceField name="kind" label="Kind" options={options} />
+      </Columns>
+    </FormDialog>
   )
 }

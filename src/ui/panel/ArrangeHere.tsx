@@ -1,9 +1,9 @@
 'use client'
+import Box from '@mui/material/Box'
 import { arrangementNames } from '@/core/source/arrangement'
 import { arrangementWays, type Way } from '@/core/source/ways'
-import { Choice } from '../common/Choice'
+import { Choice } from '../form/Choice'
 import { useWorkspace } from '../workspace/store'
-import styles from './PanelView.module.css'
 
 interface Option {
   value: string
@@ -29,7 +29,7 @@ export function ArrangeHere() {
   })
   const now = source.arrangement === 'one-leg' ? `one-leg ${source.liveLeg}` : source.arrangement
   return (
-    <div className={styles.arrange}>
+    <Box sx={{ flex: '0 0 200px', ml: 'auto' }}>
       <Choice
         label="Arrangement"
         value={now}
@@ -39,6 +39,6 @@ export function ArrangeHere() {
           if (found) act(found.operation)
         }}
       />
-    </div>
+    </Box>
   )
 }

@@ -1,13 +1,17 @@
 'use client'
 import Button from '@mui/material/Button'
+import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
+import ListItemButton from '@mui/material/ListItemButton'
+import ListItemText from '@mui/material/ListItemText'
 import dynamic from 'next/dynamic'
 import { memo, useDeferredValue, useMemo, useState } from 'react'
 import { placeText } from '@/core/job/panels'
 import { conditionsOf } from '@/core/job/schema'
 import { meanW } from '@/core/loads/draw'
 import { quantity } from '@/core/units/format'
+import { Column, FigureLink } from '../common/pieces'
 import { shownPanel, useWorkspace } from '../workspace/store'
-import styles from './CircuitInspector.module.css'
 import type { View } from './inspected'
 
 const Opened = dynamic(() => import('./OpenCircuit').then(m => m.Opened))
@@ -60,7 +64,7 @@ function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
   )
   if (!panel.circuits.length)
     return (
-      <div className={styles.inspector}>
+      <Column>
         <h2>An empty panel</h2>
         <p>
           Press a free space to add the breaker that stands there. Size, numbering and what is on the sticker
@@ -69,10 +73,10 @@ function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
         <p>
           Or press <kbd>E</kbd> and type them as you read them, a line each: 7 20 kitchen counter.
         </p>
-      </div>
+      </Column>
     )
   return (
-    <div className={styles.inspector}>
+    <Column>
       <h2>Picked for the outage</h2>
       {!picked.length && <p>Nothing yet. Tap the breakers that must stay alive.</p>}
       {([1, 2, 3] as const).map(tier => {
@@ -81,44 +85,37 @@ function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
         return (
           <section key={tier} aria-label={tierNames[tier]}>
             <h3>{tierNames[tier]}</h3>
-            <ul className={styles.picked}>
+            <List dense disablePadding>
               {here.map(c => (
-                <li key={c.id}>
-                  <button type="button" onClick={() => select(c.id, true)}>
-                    <b>{c.at}</b> <span>{c.label || 'Unlabelled'}</span>
-                    <span>
-                      {quantity(
+                <ListItem key={c.id} disablePadding divider>
+                  <ListItemButton disableGutters sx={{ gap: 1 }} onClick={() => select(c.id, true)}>
+                    <b style={{ minWidth: 32 }}>{c.at}</b>
+                    <ListItemText
+                      primary={c.label || 'Unlabelled'}
+                      secondary={`${quantity(
                         c.loads.reduce((sum, l) => sum + meanW(l, conditions), 0),
                         'W',
-                      )}{' '}
-                      average
-                    </span>
-                  </button>
-                </li>
+                      )} average`}
+                    />
+                  </ListItemButton>
+                </ListItem>
               ))}
-            </ul>
+            </List>
           </section>
         )
       })}
       {legs && (
-        <button
-          type="button"
-          className={styles.legs}
-          onClick={() => showWorking(legs.working)}
-          aria-haspopup="dialog"
-        >
-          L1 <b>{quantity(legs.L1A, 'A')}</b> · L2 <b>{quantity(legs.L2A, 'A')}</b> · neutral{' '}
-          <b>{quantity(legs.neutralA, 'A')}</b>
-          {arrangement === 'split-phase' && (
-            <span>{quantity(legs.imbalanceFraction, 'fraction')} out of balance</span>
-          )}
-        </button>
+        <FigureLink onClick={() => showWorking(legs.working)}>
+          L1 {quantity(legs.L1A, 'A')} · L2 {quantity(legs.L2A, 'A')} · neutral {quantity(legs.neutralA, 'A')}
+          {arrangement === 'split-phase' &&
+            `, ${quantity(legs.imbalanceFraction, 'fraction')} out of balance`}
+        </FigureLink>
       )}
       <Button size="small" aria-expanded={judging} onClick={() => setJudging(!judging)}>
         {judging ? 'Hide what carries these' : 'What carries these, what the panel can take'}
       </Button>
       {judging && <JudgePanel job={job} panel={panel} />}
-    </div>
+    </Column>
   )
 }
 

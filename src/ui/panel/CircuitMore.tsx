@@ -1,7 +1,6 @@
 'use client'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
-import Link from 'next/link'
 import type { About } from '@/core/ask/evidence'
 import { eligibilityOf, type Verdict } from '@/core/job/eligibility'
 import { circuitNeeds } from '@/core/job/needs'
@@ -9,10 +8,11 @@ import type { Job } from '@/core/job/schema'
 import { freeSpaces, positionText, spaceName } from '@/core/panel/positions'
 import { type Circuit, circuitSchema, type Panel } from '@/core/panel/schema'
 import { line } from '@/core/quantity'
-import { Choice } from '../common/Choice'
-import { EditField, readText } from '../common/EditField'
+import { Columns, Terms } from '../common/pieces'
+import { Thumbnails } from '../common/Thumbnails'
+import { Choice } from '../form/Choice'
+import { EditField, readText } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
-import styles from './CircuitInspector.module.css'
 
 /** What is asked less often: the breaker's own type, ties, what it is for, its half of a tandem, another panel. */
 export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: Panel; job: Job }) {
@@ -36,7 +36,7 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
   const others = job.panels.filter(p => p.id !== panel.id)
   return (
     <>
-      <div className={styles.pair}>
+      <Columns least={120}>
         <EditField
           key={`type of ${circuitId}`}
           label="Breaker type"
@@ -60,7 +60,7 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
           ]}
           onChange={purpose => tell(act({ op: 'editCircuit', circuitId, facts: { purpose } }))}
         />
-      </div>
+      </Columns>
       {circuit.wire && (
         <Choice
           label="Laid as, terminals"
@@ -158,18 +158,9 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
           }}
         />
       )}
-      {photos.length > 0 && (
-        <ul className={styles.photos} aria-label="Photographs of this circuit">
-          {photos.map(p => (
-            <li key={p.id}>
-              <Link href={`/jobs/${jobId}/photos#${p.id}`}>
-                {/* biome-ignore lint/performance/noImgElement: its bytes come from the database, already small */}
-                <img src={`/api/photos/${p.id}?size=thumbnail`} alt={p.name} loading="lazy" />
-              </Link>
-            </li>
-          ))}
-        </ul>
-      )}
+      <section aria-label="Photographs of this circuit">
+        <Thumbnails photos={photos} hrefOf={p => `/jobs/${jobId}/photos#${p.id}`} />
+      </section>
       {need && <Eligibility verdicts={eligibilityOf(need, needs)} />}
     </>
   )
@@ -182,16 +173,14 @@ function Eligibility({ verdicts }: { verdicts: Verdict[] }) {
   return (
     <section aria-label="Can be carried by">
       <h3>Can be carried by</h3>
-      <dl className={styles.verdicts}>
-        {verdicts.map(v => (
-          <div key={v.key} data-answer={v.answer}>
-            <dt>{v.label}</dt>
-            <dd>
-              <b>{answers[v.answer]}</b> {v.reasons.join('; ')}
-            </dd>
-          </div>
-        ))}
-      </dl>
+      <Terms
+        rows={verdicts.map(v => [
+          v.label,
+          <>
+            <b>{answers[v.answer]}</b> {v.reasons.join('; ')}
+          </>,
+        ])}
+      />
     </section>
   )
 }

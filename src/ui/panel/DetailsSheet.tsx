@@ -2,7 +2,6 @@
 import Drawer from '@mui/material/Drawer'
 import { useWorkspace } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
-import styles from './PanelView.module.css'
 
 /** The open circuit, from below, where the screen is narrow. */
 export function DetailsSheet() {
@@ -12,7 +11,7 @@ export function DetailsSheet() {
       anchor="bottom"
       open
       onClose={() => select(null)}
-      slotProps={{ paper: { className: styles.sheet } }}
+      slotProps={{ paper: { sx: { maxHeight: '85vh', p: 1.5, pb: 3 } } }}
     >
       <CircuitInspector />
     </Drawer>

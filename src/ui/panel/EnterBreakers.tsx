@@ -1,14 +1,17 @@
 'use client'
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
+import Paper from '@mui/material/Paper'
 import TextField from '@mui/material/TextField'
 import { X } from 'lucide-react'
 import { type FormEvent, useRef, useState } from 'react'
 import { type Entered, enter, entryExamples, type Read, readEntry, type Waiting } from '@/core/panel/entry'
 import { plural, together } from '@/core/units/format'
 import { FileButton } from '../common/FileButton'
+import { Columns, Quiet, Row } from '../common/pieces'
 import { useWorkspace, useWorkspaceStore } from '../workspace/store'
-import styles from './EnterBreakers.module.css'
 
 const largestFile = 1_000_000
 
@@ -62,10 +65,16 @@ export function EnterBreakers({ panelId, onClose }: { panelId: string; onClose: 
     await takeAll(await file.text())
   }
   return (
-    <section className={styles.enter} aria-label="Enter breakers">
-      <form onSubmit={submit}>
+    <Paper
+      component="section"
+      variant="outlined"
+      aria-label="Enter breakers"
+      sx={{ mb: 1.5, p: 2, borderTop: 5, borderTopColor: 'water.live' }}
+    >
+      <Row component="form" onSubmit={submit} sx={{ alignItems: 'flex-start' }}>
         <TextField
           inputRef={field}
+          sx={{ flex: '1 1 300px' }}
           autoFocus
           label="Enter breakers, a line each"
           placeholder="7 20 kitchen counter"
@@ -110,19 +119,21 @@ export function EnterBreakers({ panelId, onClose }: { panelId: string; onClose: 
         <IconButton aria-label="Close the entry" onClick={onClose}>
           <X size={18} aria-hidden />
         </IconButton>
-      </form>
-      <dl>
+      </Row>
+      <Columns component="dl" least={220} sx={{ gap: '2px 16px', mt: 1 }}>
         {entryExamples.map(([line, means]) => (
           <div key={line}>
-            <dt>{line}</dt>
-            <dd>{means}</dd>
+            <dt>
+              <b>{line}</b>
+            </dt>
+            <Quiet component="dd">{means}</Quiet>
           </div>
         ))}
-      </dl>
+      </Columns>
       {refused.length > 0 && (
-        <div className={styles.refused} role="alert">
-          <p>{plural(refused.length, 'line')} not entered. Mend one at a time:</p>
-          <ul>
+        <Alert severity="error">
+          <b>{plural(refused.length, 'line')} not entered. Mend one at a time:</b>
+          <Box component="ul" sx={{ maxHeight: 200, overflowY: 'auto' }}>
             {refused.map((r, n) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: two lines may be the same, and the list is only shortened
               <li key={n}>
@@ -142,9 +153,9 @@ export function EnterBreakers({ panelId, onClose }: { panelId: string; onClose: 
                 )}
               </li>
             ))}
-          </ul>
-        </div>
+          </Box>
+        </Alert>
       )}
-    </section>
+    </Paper>
   )
 }

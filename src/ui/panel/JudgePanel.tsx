@@ -5,8 +5,8 @@ import { panelTakes } from '@/core/job/panel-takes'
 import type { Job } from '@/core/job/schema'
 import type { Panel } from '@/core/panel/schema'
 import { plural, quantity, together } from '@/core/units/format'
+import { FigureLink, Terms } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'
-import styles from './CircuitInspector.module.css'
 
 /** The picked circuits against every arrangement, and what the panel on the screen can still take. */
 export function JudgePanel({ job, panel }: { job: Job; panel: Panel }) {
@@ -27,48 +27,37 @@ function PanelTakesView({ job, panel }: { job: Job; panel: Panel }) {
   return (
     <section aria-label="What this panel can take">
       <h3>What {panel.name} can take</h3>
-      <dl className={styles.verdicts}>
-        <div>
-          <dt>Spaces</dt>
-          <dd>
-            <b>{free} free</b>
-            {unusable > 0 && `, ${unusable} not usable`}
-          </dd>
-        </div>
-        {pair.map(p => (
-          <div key={p.where}>
-            <dt>Two-pole {p.where === 'anywhere' ? '' : p.where}</dt>
-            <dd>
-              <b>{moves(p.moves)}</b>
-            </dd>
-          </div>
-        ))}
-        <div>
-          <dt>Load</dt>
-          <dd>
-            {demand ? (
-              <button
-                type="button"
-                className={styles.inline}
-                aria-haspopup="dialog"
-                onClick={() => showWorking(demand.working)}
-              >
-                <b>
-                  {demand.spareA < 0
-                    ? `${quantity(-demand.spareA, 'A')} too much`
-                    : `${quantity(demand.spareA, 'A')} to spare`}
-                </b>
-              </button>
+      <Terms
+        rows={[
+          [
+            'Spaces',
+            <>
+              <b>{free} free</b>
+              {unusable > 0 && `, ${unusable} not usable`}
+            </>,
+          ],
+          ...pair.map(
+            p =>
+              [
+                `Two-pole ${p.where === 'anywhere' ? '' : p.where}`,
+                <b key="moves">{moves(p.moves)}</b>,
+              ] as const,
+          ),
+          [
+            'Load',
+            demand ? (
+              <FigureLink key="spare" onClick={() => showWorking(demand.working)}>
+                {demand.spareA < 0
+                  ? `${quantity(-demand.spareA, 'A')} too much`
+                  : `${quantity(demand.spareA, 'A')} to spare`}
+              </FigureLink>
             ) : (
               'not known: the highest demand of a year is missing'
-            )}
-          </dd>
-        </div>
-        <div>
-          <dt>Feed-in</dt>
-          <dd>{feedInA === null ? 'not known: bus or main is missing' : <b>{quantity(feedInA, 'A')}</b>}</dd>
-        </div>
-      </dl>
+            ),
+          ],
+          ['Feed-in', feedInA === null ? 'not known: bus or main is missing' : quantity(feedInA, 'A')],
+        ]}
+      />
     </section>
   )
 }
@@ -78,19 +67,17 @@ function CarriedBy({ job }: { job: Job }) {
   return (
     <section aria-label="Carried by each arrangement">
       <h3>Carried by</h3>
-      <dl className={styles.verdicts}>
-        {carriedBy(circuitNeeds(job)).map(a => (
-          <div key={a.key}>
-            <dt>{a.label}</dt>
-            <dd>
-              <b>
-                {a.carried} of {a.of}
-              </b>
-              {a.not.length > 0 && `, not ${together(a.not)}`}
-            </dd>
-          </div>
-        ))}
-      </dl>
+      <Terms
+        rows={carriedBy(circuitNeeds(job)).map(a => [
+          a.label,
+          <>
+            <b>
+              {a.carried} of {a.of}
+            </b>
+            {a.not.length > 0 && `, not ${together(a.not)}`}
+          </>,
+        ])}
+      />
     </section>
   )
 }

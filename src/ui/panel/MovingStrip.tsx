@@ -2,8 +2,8 @@
 import Button from '@mui/material/Button'
 import { moveMeans } from '@/core/panel/move'
 import { positionText, spaceName } from '@/core/panel/positions'
+import { Column } from '../common/pieces'
 import { shownPanel, useWorkspace } from '../workspace/store'
-import styles from './MovingStrip.module.css'
 import { useDrop } from './useDrop'
 
 /** While a breaker is being moved: what it would change in the wiring at the place under the pointer or the focus. */
@@ -18,7 +18,7 @@ export function MovingStrip() {
   const { to } = moving
   const away = to !== null && to !== circuit.position
   return (
-    <section className={styles.strip} aria-label="Moving a breaker">
+    <Column component="section" spacing={0.75} aria-label="Moving a breaker">
       <h2>
         Moving {positionText(panel, circuit)} {circuit.label || 'Unlabelled'}
         {away && ` to ${spaceName(panel, to)}`}
@@ -37,6 +37,6 @@ export function MovingStrip() {
           Leave it where it is (Esc)
         </Button>
       </div>
-    </section>
+    </Column>
   )
 }

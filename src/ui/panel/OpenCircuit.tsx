@@ -1,6 +1,9 @@
 'use client'
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
+import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
+import ListItemText from '@mui/material/ListItemText'
 import { Pencil, Plus, X } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
@@ -14,14 +17,14 @@ import { feedOf, legOf, positionText, spaceName, spaceNamed } from '@/core/panel
 import { breakerRatings, type Circuit, circuitSchema } from '@/core/panel/schema'
 import { quantity } from '@/core/units/format'
 import { conductorSizes } from '@/core/units/tables/conductors'
-import { Choice } from '../common/Choice'
-import { EditField, readNumber, readText } from '../common/EditField'
 import { FindingCard } from '../common/FindingCard'
+import { Column, Columns, FigureLink, Quiet, Row } from '../common/pieces'
+import { Choice } from '../form/Choice'
+import { EditField, readNumber, readText } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
-import styles from './CircuitInspector.module.css'
 
 const LoadDialog = dynamic(() => import('./LoadDialog').then(m => m.LoadDialog))
-const LibraryPicker = dynamic(() => import('../loads/LibraryPicker').then(m => m.LibraryPicker))
+const LibraryPicker = dynamic(() => import('../library/LibraryPicker').then(m => m.LibraryPicker))
 const CircuitMore = dynamic(() => import('./CircuitMore').then(m => m.CircuitMore))
 
 import { today } from '../common/today'
@@ -58,38 +61,43 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
   const feed = feedOf(panel, circuit)
   const neutral = circuit.neutral.kind === 'shared' ? circuit.neutral.with : circuit.neutral.kind
   return (
-    <div className={styles.inspector}>
-      <div className={styles.title}>
-        <h2>{nameOf(view, circuit)}</h2>
+    <Column>
+      <Row sx={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
+        <h2 style={{ flex: 1, paddingTop: 8, overflowWrap: 'anywhere' }}>{nameOf(view, circuit)}</h2>
         <IconButton aria-label="Close the circuit" onClick={() => select(null)}>
           <X size={20} aria-hidden />
         </IconButton>
-      </div>
-      <p className={styles.sub}>
+      </Row>
+      <Quiet>
         {feed === 'both' ? '240 V, both legs' : `120 V on ${legOf(panel, circuit.position)}`} ·{' '}
         {tracedText(circuit)}
-      </p>
+      </Quiet>
       {mine.map(f => (
         <FindingCard key={f.id + f.sentence} finding={f} here />
       ))}
 
-      <section className={styles.loads} aria-label="Loads">
+      <section aria-label="Loads">
         <h3>Loads</h3>
         {circuit.loads.length > 0 && <CircuitAverage circuitId={circuitId} />}
-        {circuit.loads.map(load => (
-          <div key={load.id} className={styles.load}>
-            <div>
-              <b>{load.name}</b>
-              <span>
-                {quantity(load.runningW.value, 'W')} running, {quantity(meanW(load, conditions), 'W')} on
-                average ({meanProvenance(load).from}){load.byHand && ' · by hand'}
-              </span>
-            </div>
-            <IconButton aria-label={`Edit ${load.name}`} onClick={() => setEditing(load)}>
-              <Pencil size={17} aria-hidden />
-            </IconButton>
-          </div>
-        ))}
+        <List dense disablePadding>
+          {circuit.loads.map(load => (
+            <ListItem
+              key={load.id}
+              disableGutters
+              divider
+              secondaryAction={
+                <IconButton edge="end" aria-label={`Edit ${load.name}`} onClick={() => setEditing(load)}>
+                  <Pencil size={17} aria-hidden />
+                </IconButton>
+              }
+            >
+              <ListItemText
+                primary={<b>{load.name}</b>}
+                secondary={`${quantity(load.runningW.value, 'W')} running, ${quantity(meanW(load, conditions), 'W')} on average (${meanProvenance(load).from})${load.byHand ? ' · by hand' : ''}`}
+              />
+            </ListItem>
+          ))}
+        </List>
         <Button size="small" startIcon={<Plus size={17} aria-hidden />} onClick={() => setEditing('new')}>
           Add a load
         </Button>
@@ -98,7 +106,7 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
         </Button>
       </section>
 
-      <section className={styles.fields} aria-label="Circuit">
+      <Column component="section" aria-label="Circuit">
         <EditField
           key={`label of ${circuitId}`}
           label="Label"
@@ -106,7 +114,7 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
           read={readText(circuitSchema.shape.label)}
           onCommit={label => edit({ label })}
         />
-        <div className={styles.pair}>
+        <Columns least={110}>
           <Choice
             label="Breaker"
             value={circuit.breakerA}
@@ -122,8 +130,8 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
             ]}
             onChange={poles => tell(edit({ poles: poles === 2 ? 2 : 1 }))}
           />
-        </div>
-        <div className={styles.pair}>
+        </Columns>
+        <Columns least={110}>
           <Choice
             label="Importance"
             value={circuit.tier}
@@ -142,7 +150,7 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
             read={readNumber(positionSchema)}
             onCommit={name => act({ op: 'moveBreaker', circuitId, toPosition: spaceNamed(panel, name) })}
           />
-        </div>
+        </Columns>
         <Choice
           label="Neutral"
           value={neutral}
@@ -165,7 +173,7 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
             )
           }
         />
-        <div className={styles.pair}>
+        <Columns least={110}>
           <Choice
             label="Wire"
             value={circuit.wire ? `${circuit.wire.size} ${circuit.wire.material}` : 'unknown'}
@@ -196,7 +204,7 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
             options={protections}
             onChange={protection => tell(edit({ protection }))}
           />
-        </div>
+        </Columns>
         <CircuitMore circuit={circuit} panel={view.panel} job={view.job} />
         <Traced circuit={circuit} />
         <Button onClick={() => move(circuitId)}>Move this breaker (M)</Button>
@@ -210,7 +218,7 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
         >
           Remove this breaker
         </Button>
-      </section>
+      </Column>
       {picking && (
         <LibraryPicker
           circuitId={circuitId}
@@ -226,7 +234,7 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
           onClose={() => setEditing(null)}
         />
       )}
-    </div>
+    </Column>
   )
 }
 
@@ -237,11 +245,7 @@ function CircuitAverage({ circuitId }: { circuitId: string }) {
   const need = circuitNeeds(job).find(n => n.circuit.id === circuitId)
   if (!need) return null
   const { W, working } = meanLoad(loadsOf([need]), conditionsOf(job))
-  return (
-    <button type="button" className={styles.legs} aria-haspopup="dialog" onClick={() => showWorking(working)}>
-      <b>{quantity(W, 'W')}</b> on average
-    </button>
-  )
+  return <FigureLink onClick={() => showWorking(working)}>{quantity(W, 'W')} on average</FigureLink>
 }
 
 const tracedText = ({ traced }: Circuit) => {

@@ -1,14 +1,16 @@
 'use client'
 import {
-  type DragEvent,
-  Fragment,
-  type KeyboardEvent,
-  type MouseEvent,
-  memo,
-  useMemo,
-  useRef,
-  useState,
-} from 'react'
+  DndContext,
+  type DragEndEvent,
+  type DragOverEvent,
+  MouseSensor,
+  type Over,
+  pointerWithin,
+  TouchSensor,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core'
+import { Fragment, type KeyboardEvent, type MouseEvent, memo, useMemo, useRef, useState } from 'react'
 import { bodyOf, bodySpaces } from '@/core/panel/body'
 import {
   columnOf,
@@ -33,6 +35,13 @@ interface Props {
   onAdd: (space: number, half?: 'a' | 'b') => void
 }
 
+/** What a move means is told by the strip beside the panel, for the eye and for the ear. */
+const quiet = () => undefined
+const silent = {
+  announcements: { onDragStart: quiet, onDragOver: quiet, onDragEnd: quiet, onDragCancel: quiet },
+  screenReaderInstructions: { draggable: '' },
+}
+
 /** The drawn panel: every breaker a control, the bus a channel between the columns that is wet where the leg is live. */
 export const PanelDrawing = memo(function PanelDrawing({ onAdd }: Props) {
   const panel = useWorkspace(shownPanel)
@@ -48,6 +57,10 @@ export const PanelDrawing = memo(function PanelDrawing({ onAdd }: Props) {
   const move = useWorkspace(s => s.move)
   const aim = useWorkspace(s => s.aim)
   const drop = useDrop(panel)
+  const sensors = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
+  )
   const [focused, setFocused] = useState('')
   const drawing = useRef<HTMLFieldSetElement>(null)
   const buses = reached ? tied : ({ L1: 'not fed', L2: 'not fed' } as const)
@@ -105,67 +118,69 @@ export const PanelDrawing = memo(function PanelDrawing({ onAdd }: Props) {
     if (space === over) drop(space)
     else aim(space)
   }
-  const onDragStart = (event: DragEvent) => {
-    const dragged =
-      event.target instanceof HTMLElement ? event.target.closest<HTMLElement>('[data-circuit]') : null
-    if (!dragged?.dataset.circuit) return
-    event.dataTransfer.effectAllowed = 'move'
-    event.dataTransfer.setData('text/plain', dragged.dataset.circuit)
-    const id = dragged.dataset.circuit
-    // the browser takes its picture of the dragged breaker first
-    setTimeout(() => move(id))
+  const spaceOf = (over: Over | null) => {
+    const space: unknown = over?.data.current?.space
+    return typeof space === 'number' ? space : null
   }
-  const onDragOver = (event: DragEvent) => {
-    const space = mover ? spaceUnder(event) : null
-    if (space === null) return
-    event.preventDefault()
-    aim(space)
+  const onDragOver = ({ over: under }: DragOverEvent) => {
+    const space = spaceOf(under)
+    if (space !== null) aim(space)
+  }
+  const onDragEnd = ({ over: under }: DragEndEvent) => {
+    const space = spaceOf(under)
+    if (space === null) return move(null)
+    drop(space)
+    // where it cannot stand it stays, and the move is over: it was let go
+    move(null)
   }
 
   const spaces = Array.from({ length: panel.spaces }, (_, i) => i + 1)
   const drawn = new Set<Circuit>()
   return (
-    <fieldset
-      ref={drawing}
-      className={styles.panel}
-      data-feeds={panel.feedsFrom}
-      data-moving={mover !== undefined}
-      onKeyDown={onKeyDown}
-      onClick={onClick}
-      onMouseOver={event => {
-        const space = mover ? spaceUnder(event) : null
-        if (space !== null) aim(space)
-      }}
-      onFocus={() => {}}
-      onDragStart={onDragStart}
+    <DndContext
+      id={`panel ${panel.id}`}
+      sensors={sensors}
+      collisionDetection={pointerWithin}
+      accessibility={silent}
+      onDragStart={({ active }) => move(String(active.id))}
       onDragOver={onDragOver}
-      onDrop={event => {
-        event.preventDefault()
-        const space = spaceUnder(event)
-        if (space !== null) drop(space)
-      }}
-      onDragEnd={() => move(null)}
+      onDragEnd={onDragEnd}
+      onDragCancel={() => move(null)}
     >
-      <legend className="visually-hidden">
-        {panel.name}: arrows move, space picks, Enter opens the circuit, M moves the breaker
-      </legend>
-      <div className={styles.main}>
-        <span>{panel.name}</span>
-        <b>{panel.mainA === undefined ? 'Main lugs' : `Main ${panel.mainA} A`}</b>
-        <span>
-          {panel.supply === 'service' ? 'Service panel' : 'Fed from another panel'}
-          {panel.busA !== undefined && ` · bus ${panel.busA} A`}
-        </span>
-      </div>
-      <div className={styles.grid}>
-        {spaces.map(space => (
-          <Fragment key={space}>
-            {bus(space)}
-            {place(space)}
-          </Fragment>
-        ))}
-      </div>
-    </fieldset>
+      <fieldset
+        ref={drawing}
+        className={styles.panel}
+        data-feeds={panel.feedsFrom}
+        data-moving={mover !== undefined}
+        onKeyDown={onKeyDown}
+        onClick={onClick}
+        onMouseOver={event => {
+          const space = mover ? spaceUnder(event) : null
+          if (space !== null) aim(space)
+        }}
+        onFocus={() => {}}
+      >
+        <legend className="visually-hidden">
+          {panel.name}: arrows move, space picks, Enter opens the circuit, M moves the breaker
+        </legend>
+        <div className={styles.main}>
+          <span>{panel.name}</span>
+          <b>{panel.mainA === undefined ? 'Main lugs' : `Main ${panel.mainA} A`}</b>
+          <span>
+            {panel.supply === 'service' ? 'Service panel' : 'Fed from another panel'}
+            {panel.busA !== undefined && ` · bus ${panel.busA} A`}
+          </span>
+        </div>
+        <div className={styles.grid}>
+          {spaces.map(space => (
+            <Fragment key={space}>
+              {bus(space)}
+              {place(space)}
+            </Fragment>
+          ))}
+        </div>
+      </fieldset>
+    </DndContext>
   )
 
   function place(space: number) {

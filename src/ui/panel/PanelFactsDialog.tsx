@@ -7,10 +7,10 @@ import DialogTitle from '@mui/material/DialogTitle'
 import { legOf, positionText, spaceNamed } from '@/core/panel/positions'
 import { mainsOffered, mostSpaces, type Panel, panelSchema } from '@/core/panel/schema'
 import { line, within } from '@/core/quantity'
-import { Choice } from '../common/Choice'
-import { EditField, readNumber, readText } from '../common/EditField'
+import { Column, Columns } from '../common/pieces'
+import { Choice } from '../form/Choice'
+import { EditField, readNumber, readText } from '../form/EditField'
 import { shownPanel, useWorkspace } from '../workspace/store'
-import styles from './LoadDialog.module.css'
 
 const sizes = Array.from({ length: mostSpaces / 2 - 1 }, (_, i) => 2 * i + 4)
 const none = 0
@@ -41,193 +41,195 @@ export function PanelFactsDialog({ onClose }: { onClose: () => void }) {
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="panel-facts">
       <DialogTitle id="panel-facts">{panel.name}</DialogTitle>
-      <DialogContent className={styles.fields}>
-        <div className={styles.pair}>
-          <EditField
-            label="Name"
-            value={panel.name}
-            read={readText(panelSchema.shape.name)}
-            onCommit={name => set({ name })}
-          />
-          <EditField
-            label="Mark before its positions"
-            value={panel.mark}
-            help="one to four letters, where a job has several panels"
-            read={readText(panelSchema.shape.mark)}
-            onCommit={mark => set({ mark })}
-          />
-        </div>
-        <div className={styles.pair}>
-          <Choice
-            label="Spaces"
-            value={panel.spaces}
-            options={sizes.map(value => ({ value, label: `${value}` }))}
-            onChange={spaces =>
-              tell(
-                set({
-                  spaces,
-                  ...(typeof panel.busLegs !== 'string' && { busLegs: rowsOf(panel, spaces / 2) }),
-                }),
-              )
-            }
-          />
-          <Choice
-            label="Numbered"
-            value={panel.numbering}
-            options={[
-              { value: 'odd-even', label: 'odd left, even right' },
-              { value: 'in sequence', label: 'down the left, then the right' },
-            ]}
-            onChange={numbering => tell(set({ numbering }))}
-          />
-        </div>
-        <div className={styles.pair}>
-          <Choice
-            label="Main"
-            value={panel.mainA ?? none}
-            options={[
-              { value: none, label: 'main lugs only' },
-              ...mainsOffered.map(value => ({ value, label: `${value} A breaker` })),
-            ]}
-            onChange={mainA => tell(mainA === none ? set({}, ['mainA']) : set({ mainA }))}
-          />
-          <Choice
-            label="Bus rating"
-            value={panel.busA ?? none}
-            options={[
-              { value: none, label: 'not known' },
-              ...mainsOffered.map(value => ({ value, label: `${value} A` })),
-            ]}
-            onChange={busA => tell(busA === none ? set({}, ['busA']) : set({ busA }))}
-          />
-        </div>
-        <div className={styles.pair}>
-          <Choice
-            label="Fed"
-            value={panel.supply}
-            options={[
-              { value: 'service', label: 'by the service' },
-              { value: 'fed from another panel', label: 'from another panel' },
-            ]}
-            onChange={supply => tell(set({ supply }, supply === 'service' ? ['feederId'] : undefined))}
-          />
-          <Choice
-            label="Feed comes in at the"
-            value={panel.feedsFrom}
-            options={[
-              { value: 'top', label: 'top' },
-              { value: 'bottom', label: 'bottom' },
-            ]}
-            onChange={feedsFrom => tell(set({ feedsFrom }))}
-          />
-        </div>
-        {fed && (
-          <div className={styles.pair}>
-            <Choice
-              label="Its feeder"
-              value={panel.feederId ?? ''}
-              options={[{ value: '', label: 'not in this job' }, ...feeders]}
-              onChange={feederId => tell(feederId ? set({ feederId }) : set({}, ['feederId']))}
+      <DialogContent>
+        <Column>
+          <Columns least={200}>
+            <EditField
+              label="Name"
+              value={panel.name}
+              read={readText(panelSchema.shape.name)}
+              onCommit={name => set({ name })}
             />
-          </div>
-        )}
-        <Choice
-          label="Neutral and ground in it"
-          value={panel.neutralBonded === undefined ? 'unknown' : panel.neutralBonded ? 'joined' : 'apart'}
-          options={[
-            { value: 'unknown', label: 'not looked at' },
-            { value: 'apart', label: fed ? 'kept apart' : 'apart, as found' },
-            { value: 'joined', label: 'joined, as found' },
-          ]}
-          onChange={v =>
-            tell(v === 'unknown' ? set({}, ['neutralBonded']) : set({ neutralBonded: v === 'joined' }))
-          }
-        />
-        <div className={styles.pair}>
+            <EditField
+              label="Mark before its positions"
+              value={panel.mark}
+              help="one to four letters, where a job has several panels"
+              read={readText(panelSchema.shape.mark)}
+              onCommit={mark => set({ mark })}
+            />
+          </Columns>
+          <Columns least={200}>
+            <Choice
+              label="Spaces"
+              value={panel.spaces}
+              options={sizes.map(value => ({ value, label: `${value}` }))}
+              onChange={spaces =>
+                tell(
+                  set({
+                    spaces,
+                    ...(typeof panel.busLegs !== 'string' && { busLegs: rowsOf(panel, spaces / 2) }),
+                  }),
+                )
+              }
+            />
+            <Choice
+              label="Numbered"
+              value={panel.numbering}
+              options={[
+                { value: 'odd-even', label: 'odd left, even right' },
+                { value: 'in sequence', label: 'down the left, then the right' },
+              ]}
+              onChange={numbering => tell(set({ numbering }))}
+            />
+          </Columns>
+          <Columns least={200}>
+            <Choice
+              label="Main"
+              value={panel.mainA ?? none}
+              options={[
+                { value: none, label: 'main lugs only' },
+                ...mainsOffered.map(value => ({ value, label: `${value} A breaker` })),
+              ]}
+              onChange={mainA => tell(mainA === none ? set({}, ['mainA']) : set({ mainA }))}
+            />
+            <Choice
+              label="Bus rating"
+              value={panel.busA ?? none}
+              options={[
+                { value: none, label: 'not known' },
+                ...mainsOffered.map(value => ({ value, label: `${value} A` })),
+              ]}
+              onChange={busA => tell(busA === none ? set({}, ['busA']) : set({ busA }))}
+            />
+          </Columns>
+          <Columns least={200}>
+            <Choice
+              label="Fed"
+              value={panel.supply}
+              options={[
+                { value: 'service', label: 'by the service' },
+                { value: 'fed from another panel', label: 'from another panel' },
+              ]}
+              onChange={supply => tell(set({ supply }, supply === 'service' ? ['feederId'] : undefined))}
+            />
+            <Choice
+              label="Feed comes in at the"
+              value={panel.feedsFrom}
+              options={[
+                { value: 'top', label: 'top' },
+                { value: 'bottom', label: 'bottom' },
+              ]}
+              onChange={feedsFrom => tell(set({ feedsFrom }))}
+            />
+          </Columns>
+          {fed && (
+            <Columns least={200}>
+              <Choice
+                label="Its feeder"
+                value={panel.feederId ?? ''}
+                options={[{ value: '', label: 'not in this job' }, ...feeders]}
+                onChange={feederId => tell(feederId ? set({ feederId }) : set({}, ['feederId']))}
+              />
+            </Columns>
+          )}
           <Choice
-            label="Bus legs"
-            value={typeof panel.busLegs === 'string' ? panel.busLegs : 'rows'}
+            label="Neutral and ground in it"
+            value={panel.neutralBonded === undefined ? 'unknown' : panel.neutralBonded ? 'joined' : 'apart'}
             options={[
-              { value: 'L1', label: 'alternating, first row L1' },
-              { value: 'L2', label: 'alternating, first row L2' },
-              { value: 'rows', label: 'row by row, as measured' },
+              { value: 'unknown', label: 'not looked at' },
+              { value: 'apart', label: fed ? 'kept apart' : 'apart, as found' },
+              { value: 'joined', label: 'joined, as found' },
             ]}
             onChange={v =>
-              tell(
-                set({ busLegs: v === 'rows' ? rowsOf(panel, panel.spaces / 2) : v === 'L2' ? 'L2' : 'L1' }),
-              )
+              tell(v === 'unknown' ? set({}, ['neutralBonded']) : set({ neutralBonded: v === 'joined' }))
             }
           />
-          {typeof panel.busLegs !== 'string' && (
-            <EditField
-              label="Legs from the top"
-              value={panel.busLegs.map(l => l.slice(1)).join(' ')}
-              help="1 or 2 for each row"
-              read={readLegs(panel.spaces / 2)}
-              onCommit={busLegs => set({ busLegs })}
+          <Columns least={200}>
+            <Choice
+              label="Bus legs"
+              value={typeof panel.busLegs === 'string' ? panel.busLegs : 'rows'}
+              options={[
+                { value: 'L1', label: 'alternating, first row L1' },
+                { value: 'L2', label: 'alternating, first row L2' },
+                { value: 'rows', label: 'row by row, as measured' },
+              ]}
+              onChange={v =>
+                tell(
+                  set({ busLegs: v === 'rows' ? rowsOf(panel, panel.spaces / 2) : v === 'L2' ? 'L2' : 'L1' }),
+                )
+              }
             />
-          )}
-        </div>
-        <EditField
-          label="Where it hangs"
-          value={panel.where}
-          read={readText(line(120))}
-          onCommit={where => set({ where })}
-        />
-        <div className={styles.pair}>
-          <Choice
-            label="Surroundings"
-            value={panel.exposure}
-            options={(['unknown', 'indoors', 'damp', 'wet'] as const).map(value => ({
-              value,
-              label: value === 'unknown' ? 'not known' : value,
-            }))}
-            onChange={exposure => tell(set({ exposure }))}
-          />
+            {typeof panel.busLegs !== 'string' && (
+              <EditField
+                label="Legs from the top"
+                value={panel.busLegs.map(l => l.slice(1)).join(' ')}
+                help="1 or 2 for each row"
+                read={readLegs(panel.spaces / 2)}
+                onCommit={busLegs => set({ busLegs })}
+              />
+            )}
+          </Columns>
           <EditField
-            label="Clear depth in front"
-            value={panel.clearDepthIn === undefined ? '' : String(panel.clearDepthIn)}
-            unit="in"
-            inputMode="decimal"
-            read={orNothing<number>(readNumber(within(0, 240, 'in')))}
-            onCommit={v => (v === null ? set({}, ['clearDepthIn']) : set({ clearDepthIn: v }))}
+            label="Where it hangs"
+            value={panel.where}
+            read={readText(line(120))}
+            onCommit={where => set({ where })}
           />
-        </div>
-        <div className={styles.pair}>
-          <EditField
-            label="Maker’s series, from the sticker"
-            value={panel.series}
-            read={readText(line(60))}
-            onCommit={series => set({ series })}
-          />
-          <EditField
-            label="Breaker types it permits"
-            value={panel.breakerTypes.join(', ')}
-            help="as on the sticker, commas between"
-            read={readTypes}
-            onCommit={breakerTypes => set({ breakerTypes })}
-          />
-        </div>
-        <div className={styles.pair}>
-          <EditField
-            label="Spaces that take tandems"
-            value={panel.tandemSpaces === undefined ? '' : listText(panel, panel.tandemSpaces)}
-            help="by the sticker; 0 for none, empty while not known"
-            read={orNothing<number[]>(readSpaces(panel))}
-            onCommit={v => (v === null ? set({}, ['tandemSpaces']) : set({ tandemSpaces: v }))}
-          />
-          <EditField
-            label="Highest demand of a year"
-            value={panel.demandW === undefined ? '' : String(panel.demandW.value)}
-            unit="W"
-            inputMode="decimal"
-            help="from the utility’s data"
-            read={orNothing<number>(readNumber(within(0, 200_000, 'W')))}
-            onCommit={value =>
-              value === null ? set({}, ['demandW']) : set({ demandW: { value, from: 'utility data' } })
-            }
-          />
-        </div>
+          <Columns least={200}>
+            <Choice
+              label="Surroundings"
+              value={panel.exposure}
+              options={(['unknown', 'indoors', 'damp', 'wet'] as const).map(value => ({
+                value,
+                label: value === 'unknown' ? 'not known' : value,
+              }))}
+              onChange={exposure => tell(set({ exposure }))}
+            />
+            <EditField
+              label="Clear depth in front"
+              value={panel.clearDepthIn === undefined ? '' : String(panel.clearDepthIn)}
+              unit="in"
+              inputMode="decimal"
+              read={orNothing<number>(readNumber(within(0, 240, 'in')))}
+              onCommit={v => (v === null ? set({}, ['clearDepthIn']) : set({ clearDepthIn: v }))}
+            />
+          </Columns>
+          <Columns least={200}>
+            <EditField
+              label="Maker’s series, from the sticker"
+              value={panel.series}
+              read={readText(line(60))}
+              onCommit={series => set({ series })}
+            />
+            <EditField
+              label="Breaker types it permits"
+              value={panel.breakerTypes.join(', ')}
+              help="as on the sticker, commas between"
+              read={readTypes}
+              onCommit={breakerTypes => set({ breakerTypes })}
+            />
+          </Columns>
+          <Columns least={200}>
+            <EditField
+              label="Spaces that take tandems"
+              value={panel.tandemSpaces === undefined ? '' : listText(panel, panel.tandemSpaces)}
+              help="by the sticker; 0 for none, empty while not known"
+              read={orNothing<number[]>(readSpaces(panel))}
+              onCommit={v => (v === null ? set({}, ['tandemSpaces']) : set({ tandemSpaces: v }))}
+            />
+            <EditField
+              label="Highest demand of a year"
+              value={panel.demandW === undefined ? '' : String(panel.demandW.value)}
+              unit="W"
+              inputMode="decimal"
+              help="from the utility’s data"
+              read={orNothing<number>(readNumber(within(0, 200_000, 'W')))}
+              onCommit={value =>
+                value === null ? set({}, ['demandW']) : set({ demandW: { value, from: 'utility data' } })
+              }
+            />
+          </Columns>
+        </Column>
       </DialogContent>
       <DialogActions>
         {!only && (

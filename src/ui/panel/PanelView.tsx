@@ -1,9 +1,12 @@
 'use client'
 import Button from '@mui/material/Button'
+import Paper from '@mui/material/Paper'
+import type { Theme } from '@mui/material/styles'
 import useMediaQuery from '@mui/material/useMediaQuery'
 import dynamic from 'next/dynamic'
 import { useCallback, useEffect, useState } from 'react'
 import { useShortcut } from '../common/keys'
+import { Quiet, Row } from '../common/pieces'
 import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
 import { PanelDrawing } from './PanelDrawing'
@@ -23,7 +26,7 @@ const AddPanelDialog = dynamic(() => import('./AddPanelDialog').then(m => m.AddP
 export function PanelView() {
   const [adding, setAdding] = useState<{ space: number; half: 'a' | 'b' | undefined } | null>(null)
   const [overlay, setOverlay] = useState<'facts' | 'add' | null>(null)
-  const narrow = useMediaQuery('(max-width: 1100px)')
+  const narrow = useMediaQuery<Theme>(theme => theme.breakpoints.down('lg'))
   // the id alone: a tap redraws the breakers, not the tools around them
   const panelId = useWorkspace(s => shownPanel(s).id)
   const several = useWorkspace(s => s.job.panels.length > 1)
@@ -40,8 +43,8 @@ export function PanelView() {
   return (
     <div className={styles.view}>
       <h1 className="visually-hidden">Panel</h1>
-      <div className={styles.drawing}>
-        <div className={styles.tools}>
+      <div>
+        <Row sx={{ mb: 1 }}>
           {several && <PanelTabs />}
           {!entering && (
             <Button
@@ -64,28 +67,26 @@ export function PanelView() {
             Directory and labels
           </Button>
           <ArrangeHere />
-        </div>
+        </Row>
         {entering && (
           <EnterBreakers key={`entry ${panelId}`} panelId={panelId} onClose={() => setEntering(false)} />
         )}
         <PanelDrawing key={`drawing ${panelId}`} onAdd={onAdd} />
-        <div className={styles.legend}>
-          <p>
-            Tap to pick; the dots open a circuit; drag a breaker, or press M, to move it. Filled: picked.
-            Striped: picked but not served. N: shared neutral.
-          </p>
-        </div>
+        <Quiet sx={{ m: 1 }}>
+          Tap to pick; the dots open a circuit; drag a breaker, or press M, to move it. Filled: picked.
+          Striped: picked but not served. N: shared neutral.
+        </Quiet>
       </div>
       {narrow && moving && (
-        <div className={styles.strip}>
+        <Paper variant="outlined" className={styles.strip}>
           <MovingStrip />
-        </div>
+        </Paper>
       )}
       {narrow && !moving && detailsOpen && <DetailsSheet />}
       {!narrow && (
-        <aside className={styles.side} aria-label="Circuit">
+        <Paper component="aside" variant="outlined" className={styles.side} aria-label="Circuit">
           {moving ? <MovingStrip /> : <CircuitInspector />}
-        </aside>
+        </Paper>
       )}
       {adding !== null && (
         <AddBreakerDialog space={adding.space} half={adding.half} onClose={() => setAdding(null)} />

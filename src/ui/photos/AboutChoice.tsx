@@ -1,7 +1,7 @@
 'use client'
 import type { About } from '@/core/ask/evidence'
 import { placeText } from '@/core/job/panels'
-import { Choice } from '../common/Choice'
+import { Choice } from '../form/Choice'
 import { useWorkspace } from '../workspace/store'
 
 const keyOf = (about: About) =>

@@ -1,19 +1,22 @@
 'use client'
 import Button from '@mui/material/Button'
-import TextField from '@mui/material/TextField'
-import { type FormEvent, useState } from 'react'
+import ListItem from '@mui/material/ListItem'
+import ListItemButton from '@mui/material/ListItemButton'
 import { type Mark, markSchema, type Photo, type Plate, plateSchema } from '@/core/ask/evidence'
 import { aboutText } from '@/core/job/about'
 import { circuitOf } from '@/core/job/panels'
 import { plateIn } from '@/core/loads/plate-text'
-import { parseWith } from '@/core/outcome'
+import { fail, fault, ok, parseWith } from '@/core/outcome'
 import { enter, readEntry } from '@/core/panel/entry'
-import { typedNumber } from '@/core/typed-number'
-import { EditField, readText } from '../common/EditField'
+import { Card, Columns } from '../common/pieces'
 import { today } from '../common/today'
+import { AddLine } from '../form/AddLine'
+import { EditField, readText } from '../form/EditField'
+import { Form, OtherFaults } from '../form/Form'
+import { LineField, NumberField } from '../form/inputs'
+import { useSheet } from '../form/useSheet'
 import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { AboutChoice } from './AboutChoice'
-import styles from './PhotosView.module.css'
 
 interface Props {
   photo: Photo
@@ -30,15 +33,14 @@ export function MarkCard({ photo, mark, number, open, onOpen, onPut }: Props) {
   const act = useWorkspace(s => s.act)
   if (!open)
     return (
-      <li>
-        <button type="button" className={styles.markLine} onClick={onOpen}>
-          <b>{number}</b> <span>{mark.text || aboutText(job, mark.about)}</span>
-        </button>
-      </li>
+      <ListItem disablePadding divider>
+        <ListItemButton onClick={onOpen}>
+          <b style={{ minWidth: 24 }}>{number}</b> <span>{mark.text || aboutText(job, mark.about)}</span>
+        </ListItemButton>
+      </ListItem>
     )
   return (
-    <li className={styles.markCard}>
-      <h3>Mark {number}</h3>
+    <Card component="li" level={3} title={`Mark ${number}`} sx={{ borderColor: 'secondary.main' }}>
       <AboutChoice label="Shows" about={mark.about} onChange={about => onPut({ ...mark, about })} />
       <EditField
         key={`text of ${mark.id}`}
@@ -57,46 +59,34 @@ export function MarkCard({ photo, mark, number, open, onOpen, onPut }: Props) {
       <Button size="small" onClick={() => act({ op: 'removeMark', photoId: photo.id, markId: mark.id })}>
         Remove this mark
       </Button>
-    </li>
+    </Card>
   )
 }
 
 /** A breaker read off the picture, typed as in the survey. */
 function EnterBreaker({ mark, panelId, onPut }: Pick<Props, 'mark' | 'onPut'> & { panelId: string }) {
   const store = useWorkspaceStore()
-  const [text, setText] = useState('')
-  const [problem, setProblem] = useState<string | null>(null)
-  const submit = (event: FormEvent) => {
-    event.preventDefault()
-    if (!text.trim()) return
+  const put = (text: string) => {
     const { job, act } = store.getState()
     const entered = enter(job, [readEntry(text)], () => crypto.randomUUID(), [], panelId)
     const [refused] = entered.refused
-    if (refused) return setProblem(refused.why)
-    const [fault] = act({
+    if (refused) return [fault('line', refused.why)]
+    const faults = act({
       op: 'enterBreakers',
       label: entered.done[0] ?? 'a breaker',
       operations: entered.operations,
     })
-    if (fault) return setProblem(fault.message)
-    if (entered.lastId)
-      onPut({ ...mark, about: { kind: 'circuit', circuitId: entered.lastId }, text: text.trim() })
+    if (!faults.length && entered.lastId)
+      onPut({ ...mark, about: { kind: 'circuit', circuitId: entered.lastId }, text })
+    return faults
   }
   return (
-    <form onSubmit={submit}>
-      <TextField
-        label="Enter it as a breaker"
-        placeholder="7 20 kitchen counter"
-        value={text}
-        error={problem !== null}
-        helperText={problem ?? 'space, rating, label; Enter puts it in'}
-        onChange={e => {
-          setText(e.target.value)
-          setProblem(null)
-        }}
-        slotProps={{ inputLabel: { shrink: true }, htmlInput: { autoComplete: 'off', maxLength: 200 } }}
-      />
-    </form>
+    <AddLine
+      label="Enter it as a breaker"
+      help="space, rating, label: 7 20 kitchen counter"
+      most={200}
+      onAdd={put}
+    />
   )
 }
 
@@ -107,6 +97,8 @@ const fields = [
   ['horsepower', 'hp'],
   ['lockedRotorA', 'LRA, A'],
 ] as const
+
+type Typed = Record<(typeof fields)[number][0], number | string> & { name: string }
 
 /** A nameplate read off the picture, put on the load with its provenance. */
 function TakePlate({
@@ -121,73 +113,54 @@ function TakePlate({
   const found = circuitOf(job, about.circuitId)
   const load = about.kind === 'load' ? found?.circuit.loads.find(l => l.id === about.loadId) : undefined
   const read = plateIn(mark.text)
-  const [values, setValues] = useState<Record<string, string>>(() =>
-    Object.fromEntries(
-      fields.flatMap(([key]) => (read[key] === undefined ? [] : [[key, String(read[key])]])),
-    ),
-  )
-  const [name, setName] = useState(load?.name ?? '')
-  const [problem, setProblem] = useState<string | null>(null)
+  const sheet = useSheet<Typed, { name: string; plate: Plate }>({
+    values: {
+      name: load?.name ?? '',
+      ...(Object.fromEntries(fields.map(([key]) => [key, read[key] ?? ''])) as Omit<Typed, 'name'>),
+    },
+    read: ({ name, ...figures }) => {
+      const given = Object.fromEntries(Object.entries(figures).filter(([, value]) => value !== ''))
+      if (!Object.keys(given).length) return fail(fault('$', 'Fill in at least one figure of the plate'))
+      if (!name.trim()) return fail(fault('name', 'is needed: name the load'))
+      // what else stands on it (RLA, MCA, MOP …) is taken too; the fields here go before it
+      const others = Object.fromEntries(
+        Object.entries(read).filter(([key]) => !fields.some(([field]) => field === key)),
+      )
+      const plate = parseWith<Plate>(plateSchema, { ...others, ...given })
+      return plate.ok ? ok({ name: name.trim(), plate: plate.value }) : plate
+    },
+    save: ({ name, plate }) => {
+      if (!found) return 'Its circuit is gone.'
+      const loadId = load?.id ?? crypto.randomUUID()
+      const faults = act({
+        op: 'takePlate',
+        circuitId: found.circuit.id,
+        loadId: load?.id ?? null,
+        newLoadId: loadId,
+        name,
+        plate,
+        on: today(),
+      })
+      if (faults.length) return faults
+      onPut({ ...mark, about: { kind: 'load', circuitId: found.circuit.id, loadId } })
+      say(`Nameplate taken over for ${name}${found.panel === panel ? '' : `, ${found.panel.name}`}`)
+      return null
+    },
+  })
   if (!found) return null
-  const submit = (event: FormEvent) => {
-    event.preventDefault()
-    const figures: Record<string, number> = {}
-    for (const [key, unit] of fields) {
-      const text = values[key]?.trim()
-      if (!text) continue
-      const typed = typedNumber(text, unit)
-      if ('problem' in typed) return setProblem(`${unit}: “${text}” is no number`)
-      figures[key] = typed.value
-    }
-    if (!Object.keys(figures).length) return setProblem('Fill in at least one figure of the plate')
-    // what else stands on it (RLA, MCA, MOP …) is taken too; the fields here go before it
-    const others = Object.fromEntries(
-      Object.entries(read).filter(([key]) => !fields.some(([field]) => field === key)),
-    )
-    const parsed = parseWith<Plate>(plateSchema, { ...others, ...figures })
-    if (!parsed.ok) return setProblem(`${parsed.faults[0]?.path} ${parsed.faults[0]?.message}`)
-    if (!name.trim()) return setProblem('Name the load')
-    const loadId = load?.id ?? crypto.randomUUID()
-    const [fault] = act({
-      op: 'takePlate',
-      circuitId: found.circuit.id,
-      loadId: load?.id ?? null,
-      newLoadId: loadId,
-      name: name.trim(),
-      plate: parsed.value,
-      on: today(),
-    })
-    if (fault) return setProblem(`${fault.path} ${fault.message}`)
-    onPut({ ...mark, about: { kind: 'load', circuitId: found.circuit.id, loadId } })
-    say(
-      `Nameplate taken over for ${name.trim()}, ${found.panel === panel ? '' : found.panel.name}`.replace(
-        /, $/,
-        '',
-      ),
-    )
-  }
   return (
-    <form className={styles.plate} onSubmit={submit} noValidate>
+    <Form sheet={sheet}>
       <h4>Nameplate</h4>
-      <TextField label="Load" value={name} onChange={e => setName(e.target.value)} />
-      <div className={styles.figures}>
+      <LineField name="name" label="Load" />
+      <Columns least={90}>
         {fields.map(([key, unit]) => (
-          <TextField
-            key={key}
-            label={unit}
-            value={values[key] ?? ''}
-            onChange={e => {
-              setValues({ ...values, [key]: e.target.value })
-              setProblem(null)
-            }}
-            slotProps={{ htmlInput: { inputMode: 'decimal', autoComplete: 'off' } }}
-          />
+          <NumberField key={key} name={key} label={unit} />
         ))}
-      </div>
-      {problem && <p role="alert">{problem}</p>}
+      </Columns>
+      <OtherFaults />
       <Button type="submit" variant="outlined" size="small">
         Put on the load
       </Button>
-    </form>
+    </Form>
   )
 }

@@ -1,11 +1,13 @@
 'use client'
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
+import List from '@mui/material/List'
 import { Maximize, RotateCw, ScanLine, X, ZoomIn, ZoomOut } from 'lucide-react'
 import { useState } from 'react'
 import { TransformComponent, TransformWrapper, useControls } from 'react-zoom-pan-pinch'
 import { type Mark, type Photo, photoSchema } from '@/core/ask/evidence'
-import { EditField, readText } from '../common/EditField'
+import { Column, Quiet, Row } from '../common/pieces'
+import { EditField, readText } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 import { AboutChoice } from './AboutChoice'
 import { MarkCard } from './MarkCard'
@@ -42,8 +44,8 @@ export function PhotoDesk({ photo }: { photo: Photo }) {
         doubleClick={{ disabled: true }}
         wheel={{ step: 0.12 }}
       >
-        <div className={styles.viewer}>
-          <div className={styles.bar} role="toolbar" aria-label="Picture">
+        <div>
+          <Row role="toolbar" aria-label="Picture" spacing={0.5} sx={{ mb: 0.75 }}>
             <Zoom />
             <IconButton aria-label="Turn by a quarter" title="Turn" onClick={() => edit({ turns: quarter })}>
               <RotateCw size={19} aria-hidden />
@@ -62,7 +64,7 @@ export function PhotoDesk({ photo }: { photo: Photo }) {
                 Mark the middle
               </Button>
             )}
-          </div>
+          </Row>
           <TransformComponent wrapperClass={styles.wrapper} contentClass={styles.content}>
             <Picture
               photo={photo}
@@ -75,7 +77,7 @@ export function PhotoDesk({ photo }: { photo: Photo }) {
           </TransformComponent>
         </div>
       </TransformWrapper>
-      <div className={styles.side}>
+      <Column>
         <EditField
           key={`name of ${photoId}`}
           label="Name"
@@ -84,10 +86,10 @@ export function PhotoDesk({ photo }: { photo: Photo }) {
           onCommit={name => edit({ name })}
         />
         <AboutChoice label="It shows" about={photo.about} onChange={about => edit({ about })} />
-        <p className={styles.by}>
+        <Quiet>
           {photo.by}, {photo.on} · {photo.width} × {photo.height}
-        </p>
-        <ol className={styles.marks} aria-label="Marks">
+        </Quiet>
+        <List component="ol" dense disablePadding aria-label="Marks">
           {photo.marks.map((mark, n) => (
             <MarkCard
               key={mark.id}
@@ -99,10 +101,8 @@ export function PhotoDesk({ photo }: { photo: Photo }) {
               onPut={put}
             />
           ))}
-        </ol>
-        {!photo.marks.length && (
-          <p className={styles.by}>Press Mark, and draw a frame around a breaker or a plate.</p>
-        )}
+        </List>
+        {!photo.marks.length && <Quiet>Press Mark, and draw a frame around a breaker or a plate.</Quiet>}
         <Button
           color="error"
           startIcon={<X size={17} aria-hidden />}
@@ -113,7 +113,7 @@ export function PhotoDesk({ photo }: { photo: Photo }) {
         >
           Remove this photograph
         </Button>
-      </div>
+      </Column>
     </div>
   )
 }

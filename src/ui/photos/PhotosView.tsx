@@ -1,4 +1,7 @@
 'use client'
+import Alert from '@mui/material/Alert'
+import Avatar from '@mui/material/Avatar'
+import ToggleButton from '@mui/material/ToggleButton'
 import { ImagePlus } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { type DragEvent, useEffect, useState } from 'react'
@@ -6,9 +9,9 @@ import type { About, Photo } from '@/core/ask/evidence'
 import { aboutText } from '@/core/job/about'
 import { largestSent, upload } from '../api'
 import { FileButton, pictures } from '../common/FileButton'
+import { Columns, Empty, View } from '../common/pieces'
 import { today } from '../common/today'
 import { shownPanel, useWorkspace } from '../workspace/store'
-import styles from './PhotosView.module.css'
 
 const PhotoDesk = dynamic(() => import('./PhotoDesk').then(m => m.PhotoDesk))
 
@@ -63,63 +66,69 @@ export function PhotosView() {
   }
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: dropping files is offered beside the button, not instead of it
-    <div className={styles.view} onDrop={onDrop} onDragOver={event => event.preventDefault()}>
-      <div className={styles.head}>
-        <h1>Photographs</h1>
-        <FileButton
-          what="Photographs to add"
-          accept={pictures}
-          multiple
-          variant="outlined"
-          startIcon={<ImagePlus size={19} aria-hidden />}
-          disabled={sending !== null}
-          onFiles={take}
-        >
-          {sending ? `Sending ${sending}` : 'Add photographs'}
-        </FileButton>
-      </div>
-      {problems.length > 0 && (
-        <div className={styles.problems} role="alert">
-          {problems.map(p => (
-            <p key={p}>{p}</p>
+    <div onDrop={onDrop} onDragOver={event => event.preventDefault()}>
+      <View
+        title="Photographs"
+        tools={
+          <FileButton
+            what="Photographs to add"
+            accept={pictures}
+            multiple
+            variant="outlined"
+            startIcon={<ImagePlus size={19} aria-hidden />}
+            disabled={sending !== null}
+            onFiles={take}
+          >
+            {sending ? `Sending ${sending}` : 'Add photographs'}
+          </FileButton>
+        }
+      >
+        {problems.length > 0 && (
+          <Alert severity="error">
+            {problems.map(p => (
+              <p key={p}>{p}</p>
+            ))}
+          </Alert>
+        )}
+        {open ? (
+          <PhotoDesk key={open.id} photo={open} />
+        ) : (
+          <Empty>
+            No photographs yet. Add them here, drop them on this screen, or send the customer the link under
+            Ask.
+          </Empty>
+        )}
+        <Columns component="ul" least={180} aria-label="All photographs" sx={{ p: 0, listStyle: 'none' }}>
+          {photos.map(p => (
+            <li key={p.id}>
+              <ToggleButton
+                value={p.id}
+                selected={p === open}
+                fullWidth
+                sx={{ justifyContent: 'flex-start', gap: 1, p: 0.5, textAlign: 'left' }}
+                onChange={() => {
+                  setOpenId(p.id)
+                  history.replaceState(null, '', `#${p.id}`)
+                }}
+              >
+                <Avatar
+                  variant="rounded"
+                  src={`/api/photos/${p.id}?size=thumbnail`}
+                  alt=""
+                  slotProps={{ img: { loading: 'lazy' } }}
+                  sx={{ width: 56, height: 56, transform: `rotate(${p.turns * 90}deg)` }}
+                />
+                <span>
+                  <b>{p.name}</b>
+                  <br />
+                  {aboutText(job, p.about)}
+                  {p.marks.length > 0 && ` · ${p.marks.length} marked`}
+                </span>
+              </ToggleButton>
+            </li>
           ))}
-        </div>
-      )}
-      {open ? (
-        <PhotoDesk key={open.id} photo={open} />
-      ) : (
-        <p className={styles.empty}>
-          No photographs yet. Add them here, drop them on this screen, or send the customer the link under
-          Ask.
-        </p>
-      )}
-      <ul className={styles.strip} aria-label="All photographs">
-        {photos.map(p => (
-          <li key={p.id}>
-            <button
-              type="button"
-              aria-pressed={p === open}
-              onClick={() => {
-                setOpenId(p.id)
-                history.replaceState(null, '', `#${p.id}`)
-              }}
-            >
-              {/* biome-ignore lint/performance/noImgElement: its bytes come from the database, already small */}
-              <img
-                src={`/api/photos/${p.id}?size=thumbnail`}
-                alt=""
-                loading="lazy"
-                style={{ transform: `rotate(${p.turns * 90}deg)` }}
-              />
-              <span>
-                <b>{p.name}</b>
-                {aboutText(job, p.about)}
-                {p.marks.length > 0 && ` · ${p.marks.length} marked`}
-              </span>
-            </button>
-          </li>
-        ))}
-      </ul>
+        </Columns>
+      </View>
     </div>
   )
 }

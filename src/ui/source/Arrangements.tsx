@@ -1,13 +1,15 @@
 'use client'
+import Box from '@mui/material/Box'
 import { useMemo } from 'react'
 import type { Equipment } from '@/core/equipment'
 import { arrangementNames, arrangementSees } from '@/core/source/arrangement'
 import type { Source } from '@/core/source/design'
 import { arrangementWays } from '@/core/source/ways'
-import { together } from '@/core/units/format'
-import { Choice } from '../common/Choice'
+import { sentenceStart, together } from '@/core/units/format'
+import { Card, Quiet } from '../common/pieces'
+import { Choice } from '../form/Choice'
+import { Options } from '../form/Options'
 import { useWorkspace } from '../workspace/store'
-import styles from './SourceView.module.css'
 
 /** Every arrangement, what the panel would see of it, and what it brings along or why it cannot be. */
 export function Arrangements({ source, catalogue }: { source: Source; catalogue: Equipment[] }) {
@@ -17,45 +19,44 @@ export function Arrangements({ source, catalogue }: { source: Source; catalogue:
   const oneLeg = source.arrangement === 'one-leg'
   const direct = source.arrangement === 'autotransformer'
   return (
-    <fieldset className={styles.group} id="arrangement">
-      <legend>Arrangement</legend>
-      {ways.map(({ arrangement, operation, brings, hinders }) => (
-        <label key={arrangement} className={styles.arrangement} data-off={!operation}>
-          <input
-            type="radio"
-            name="arrangement"
-            disabled={!operation}
-            checked={source.arrangement === arrangement}
-            onChange={() => {
-              const [fault] = operation ? act(operation) : []
-              if (fault) say(fault.message)
-            }}
-          />
-          <span>
-            <b>{arrangementNames[arrangement]}</b>
-            <span>
-              {hinders ? `Cannot be: ${hinders}.` : arrangementSees[arrangement]}
-              {!hinders &&
-                brings.length > 0 &&
-                source.arrangement !== arrangement &&
-                ` With it: ${together(brings)}.`}
-            </span>
-          </span>
-        </label>
-      ))}
+    <Card title="Arrangement" id="arrangement">
+      <Options
+        label={<span className="visually-hidden">Arrangement</span>}
+        row={false}
+        value={source.arrangement}
+        options={ways.map(({ arrangement, operation, brings, hinders }) => ({
+          value: arrangement,
+          disabled: !operation,
+          label: (
+            <Box sx={{ py: 0.5 }}>
+              <b>{sentenceStart(arrangementNames[arrangement])}</b>
+              <Quiet component="div">
+                {hinders ? `Cannot be: ${hinders}.` : arrangementSees[arrangement]}
+                {!hinders &&
+                  brings.length > 0 &&
+                  source.arrangement !== arrangement &&
+                  ` With it: ${together(brings)}.`}
+              </Quiet>
+            </Box>
+          ),
+        }))}
+        onChange={chosen => {
+          const way = ways.find(w => w.arrangement === chosen)
+          const [fault] = way?.operation ? act(way.operation) : []
+          if (fault) say(fault.message)
+        }}
+      />
       {(oneLeg || direct) && (
-        <div className={styles.leg}>
-          <Choice
-            label={oneLeg ? 'Live leg' : 'Leg that the unit feeds directly'}
-            value={source.liveLeg}
-            options={[
-              { value: 'L1' as const, label: 'L1' },
-              { value: 'L2' as const, label: 'L2' },
-            ]}
-            onChange={liveLeg => act({ op: 'setArrangement', arrangement: source.arrangement, liveLeg })}
-          />
-        </div>
+        <Choice
+          label={oneLeg ? 'Live leg' : 'Leg that the unit feeds directly'}
+          value={source.liveLeg}
+          options={[
+            { value: 'L1' as const, label: 'L1' },
+            { value: 'L2' as const, label: 'L2' },
+          ]}
+          onChange={liveLeg => act({ op: 'setArrangement', arrangement: source.arrangement, liveLeg })}
+        />
       )}
-    </fieldset>
+    </Card>
   )
 }

@@ -1,5 +1,8 @@
 'use client'
 import Button from '@mui/material/Button'
+import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
+import ListItemText from '@mui/material/ListItemText'
 import { Plus } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
@@ -15,13 +18,14 @@ import {
   standsSchema,
 } from '@/core/source/design'
 import { quantity } from '@/core/units/format'
-import { Choice } from '../common/Choice'
+import { Card, Columns, Row } from '../common/pieces'
+import { Choice } from '../form/Choice'
+import { ChoiceField } from '../form/inputs'
 import { useWorkspace } from '../workspace/store'
 import { Rows } from './DeliversCard'
-import styles from './SourceView.module.css'
 
 const EquipmentPicker = dynamic(() => import('../equipment/EquipmentPicker').then(m => m.EquipmentPicker))
-const FactsDialog = dynamic(() => import('../common/FactsDialog').then(m => m.FactsDialog))
+const FactsDialog = dynamic(() => import('../form/FactsDialog').then(m => m.FactsDialog))
 
 type Open =
   | { what: 'stands' }
@@ -50,10 +54,9 @@ export function InputsCard({ source, catalogue }: { source: Source; catalogue: E
   ]
   const close = () => setOpen(null)
   return (
-    <section className={styles.group} aria-label="What charges it, and where it stands">
-      <h2>What charges it, and where it stands</h2>
+    <Card title="What charges it, and where it stands">
       <Rows title="Inputs" rows={inputs ?? []} />
-      <div className={styles.inputs} id="charging">
+      <Columns id="charging">
         <Choice
           label="Charged from the house"
           value={charging?.from ?? ''}
@@ -78,56 +81,45 @@ export function InputsCard({ source, catalogue }: { source: Source; catalogue: E
             }
           />
         )}
-      </div>
-      <ul className={styles.parts}>
+      </Columns>
+      <List disablePadding>
         {source.arrays?.map(array => (
-          <li key={array.id} id={`array-${array.id}`}>
-            <span>
-              {array.series} in series × {array.parallel}: {array.module.name}
-              <small>on the {source.units.find(u => u.id === array.unitId)?.equipment.name}</small>
-            </span>
-            <Button size="small" onClick={() => setOpen({ what: 'array', array })}>
-              Change
-            </Button>
-            <Button size="small" onClick={() => act({ op: 'removeArray', arrayId: array.id })}>
-              Take away
-            </Button>
-          </li>
+          <Part
+            key={array.id}
+            id={`array-${array.id}`}
+            what={`${array.series} in series × ${array.parallel}: ${array.module.name}`}
+            more={`on the ${source.units.find(u => u.id === array.unitId)?.equipment.name}`}
+            onChange={() => setOpen({ what: 'array', array })}
+            onTakeAway={() => act({ op: 'removeArray', arrayId: array.id })}
+          />
         ))}
         {generator && (
-          <li id="generator">
-            <span>
-              {generator.equipment.name}, {generator.where}
-              <small>
-                {quantity(generator.gallons, 'gal')} kept
-                {generator.fromH !== undefined && ` · ${generator.fromH}:00 to ${generator.toH ?? 24}:00`}
-              </small>
-            </span>
-            <Button size="small" onClick={() => setOpen({ what: 'generator' })}>
-              Change
-            </Button>
-            <Button size="small" onClick={() => act({ op: 'setSource', facts: {}, clear: ['generator'] })}>
-              Take away
-            </Button>
-          </li>
+          <Part
+            id="generator"
+            what={`${generator.equipment.name}, ${generator.where}`}
+            more={`${quantity(generator.gallons, 'gal')} kept${
+              generator.fromH === undefined ? '' : ` · ${generator.fromH}:00 to ${generator.toH ?? 24}:00`
+            }`}
+            onChange={() => setOpen({ what: 'generator' })}
+            onTakeAway={() => act({ op: 'setSource', facts: {}, clear: ['generator'] })}
+          />
         )}
-        <li id="stands">
-          <span>
-            {stands
+        <Part
+          id="stands"
+          what={
+            stands
               ? `Stands ${stands.exposure === 'unknown' ? 'nobody said where' : stands.exposure}`
-              : 'Where it stands is not said'}
-            <small>
-              {stands?.coldestC === undefined
-                ? 'how cold it gets is not said'
-                : `down to ${quantity(stands.coldestC, 'C')}`}
-            </small>
-          </span>
-          <Button size="small" onClick={() => setOpen({ what: 'stands' })}>
-            Change
-          </Button>
-        </li>
-      </ul>
-      <div className={styles.more}>
+              : 'Where it stands is not said'
+          }
+          more={
+            stands?.coldestC === undefined
+              ? 'how cold it gets is not said'
+              : `down to ${quantity(stands.coldestC, 'C')}`
+          }
+          onChange={() => setOpen({ what: 'stands' })}
+        />
+      </List>
+      <Row>
         {sunny.length > 0 && (
           <Button
             size="small"
@@ -146,7 +138,7 @@ export function InputsCard({ source, catalogue }: { source: Source; catalogue: E
             Generator
           </Button>
         )}
-      </div>
+      </Row>
       {open?.what === 'pick generator' && (
         <EquipmentPicker
           title="A generator that charges it"
@@ -196,11 +188,10 @@ export function InputsCard({ source, catalogue }: { source: Source; catalogue: E
           onClose={close}
         >
           {sunny.length > 1 && (
-            <Choice
+            <ChoiceField
+              name="unitId"
               label="On the input of"
-              value={open.array.unitId}
               options={sunny.map(u => ({ value: u.id, label: `${u.equipment.name}, ${u.id}` }))}
-              onChange={unitId => setOpen({ what: 'array', array: { ...open.array, unitId } })}
             />
           )}
         </FactsDialog>
@@ -226,6 +217,30 @@ export function InputsCard({ source, catalogue }: { source: Source; catalogue: E
           onClose={close}
         />
       )}
-    </section>
+    </Card>
   )
 }
+
+interface PartProps {
+  /** what findings point at */
+  id: string
+  what: string
+  more: string
+  onChange: () => void
+  onTakeAway?: () => void
+}
+
+/** One thing that charges it, or the place where it stands. */
+const Part = ({ id, what, more, onChange, onTakeAway }: PartProps) => (
+  <ListItem id={id} disableGutters divider>
+    <ListItemText primary={what} secondary={more} />
+    <Button size="small" onClick={onChange}>
+      Change
+    </Button>
+    {onTakeAway && (
+      <Button size="small" onClick={onTakeAway}>
+        Take away
+      </Button>
+    )}
+  </ListItem>
+)

@@ -2,6 +2,7 @@
 import type { CircuitState } from '@/core/job/evaluate'
 import { circuitsOf } from '@/core/job/panels'
 import { quantity } from '@/core/units/format'
+import { Card } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'
 import styles from './LegsBoard.module.css'
 
@@ -44,8 +45,7 @@ export function LegsBoard() {
   )
   const both = picked.filter(c => c.leg === 'both')
   return (
-    <section className={styles.board} aria-label="What the panel sees">
-      <h2>What the panel sees</h2>
+    <Card title="What the panel sees">
       {leg('L1')}
       <div className={styles.neutral}>
         <span>N</span>
@@ -64,8 +64,8 @@ export function LegsBoard() {
           </ul>
         </section>
       )}
-      <p className={styles.ground}>{grounding.text}</p>
-    </section>
+      <p>{grounding.text}</p>
+    </Card>
   )
 }
 

@@ -7,13 +7,13 @@ import { type Equipment, ofKind } from '@/core/equipment'
 import type { UnitEquipment } from '@/core/equipment/source-kinds'
 import { likelyOwned, ownedFirst } from '@/core/source/owned'
 import { bankFor } from '@/core/source/ways'
+import { Columns, Empty, Row, View } from '../common/pieces'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
 import { Arrangements } from './Arrangements'
 import { DeliversCard } from './DeliversCard'
 import { InputsCard } from './InputsCard'
 import { LegsBoard } from './LegsBoard'
-import styles from './SourceView.module.css'
 import { UnitCard } from './UnitCard'
 
 const EquipmentPicker = dynamic(() => import('../equipment/EquipmentPicker').then(m => m.EquipmentPicker))
@@ -56,10 +56,9 @@ export function SourceView({ catalogue }: { catalogue: Equipment[] }) {
     setPicking(null)
   }
   return (
-    <div className={styles.view}>
-      <h1>Source</h1>
+    <View title="Source">
       {!source && (
-        <section className={styles.group} aria-label="No source yet">
+        <Empty>
           <p>
             No source is chosen yet.{' '}
             {owns
@@ -73,11 +72,11 @@ export function SourceView({ catalogue }: { catalogue: Equipment[] }) {
           >
             Choose a source
           </Button>
-        </section>
+        </Empty>
       )}
       {source && (
         <>
-          <div className={styles.units} id="units">
+          <Columns least={300} id="units">
             {source.units.map(unit => (
               <UnitCard
                 key={unit.id}
@@ -86,23 +85,23 @@ export function SourceView({ catalogue }: { catalogue: Equipment[] }) {
                 banks={ofKind(catalogue, 'bank')}
               />
             ))}
-            <div className={styles.more}>
+            <Row>
               <Button onClick={() => setPicking('first')}>Choose another source</Button>
               {source.units.length < 2 && (
                 <Button startIcon={<Plus size={18} aria-hidden />} onClick={() => setPicking('more')}>
                   Add a unit
                 </Button>
               )}
-            </div>
-          </div>
-          <div className={styles.pair}>
+            </Row>
+          </Columns>
+          <Columns least={400}>
             <Arrangements source={source} catalogue={catalogue} />
             <LegsBoard />
-          </div>
-          <div className={styles.pair}>
+          </Columns>
+          <Columns least={400}>
             <DeliversCard />
             <InputsCard source={source} catalogue={catalogue} />
-          </div>
+          </Columns>
         </>
       )}
       <FindingsHere view="source" />
@@ -117,6 +116,6 @@ export function SourceView({ catalogue }: { catalogue: Equipment[] }) {
           onClose={() => setPicking(null)}
         />
       )}
-    </div>
+    </View>
   )
 }

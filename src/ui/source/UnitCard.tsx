@@ -3,16 +3,17 @@ import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
 import IconButton from '@mui/material/IconButton'
+import Typography from '@mui/material/Typography'
 import { Minus, Plus } from 'lucide-react'
 import { type Equipment, kindName } from '@/core/equipment'
 import type { Bank } from '@/core/equipment/source-kinds'
 import { type Unit, unitSchema, voltsOf } from '@/core/source/design'
 import { capacityOf, lossesOf } from '@/core/source/store'
 import { quantity, sentenceStart } from '@/core/units/format'
-import { Choice } from '../common/Choice'
-import { EditField, readNumber } from '../common/EditField'
+import { Card, Column, Columns, Quiet, Row } from '../common/pieces'
+import { Choice } from '../form/Choice'
+import { EditField, readNumber } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
-import styles from './SourceView.module.css'
 
 const fuseA = unitSchema.shape.bank.unwrap().shape.fuseA.unwrap()
 
@@ -46,27 +47,32 @@ export function UnitCard({
     ['Neutral', equipment.neutral ?? 'not stated'],
   ]
   return (
-    <section className={styles.unit} aria-label={equipment.name}>
-      <header>
-        <h2>{equipment.name}</h2>
-        <span className={styles.quiet}>
+    <Card
+      aria-label={equipment.name}
+      title={equipment.name}
+      tools={
+        <Quiet component="span">
           {sentenceStart(kindName[equipment.kind])}, {voltsOf(equipment)} V, version {equipment.version}
-        </span>
-      </header>
-      <dl>
+        </Quiet>
+      }
+      sx={{ borderTop: 5, borderTopColor: 'water.deep' }}
+    >
+      <Columns component="dl" least={90} sx={{ gap: 0.5 }}>
         {rows.map(([label, value]) => (
           <div key={label}>
-            <dt>{label}</dt>
-            <dd>{value}</dd>
+            <Quiet component="dt">{label}</Quiet>
+            <Typography component="dd" sx={{ fontWeight: 650 }}>
+              {value}
+            </Typography>
           </div>
         ))}
-      </dl>
-      <p className={styles.quiet}>
+      </Columns>
+      <Quiet>
         {'outlets' in equipment &&
           equipment.outlets?.map(o => (o.count > 1 ? `${o.type} ×${o.count}` : o.type)).join(', ')}
         {'groundFaultOutlets' in equipment && equipment.groundFaultOutlets && ' · ground-fault outlets'}
         {losses.assumed && ' · own draw or efficiency assumed: not in its sheet'}
-      </p>
+      </Quiet>
       {expansion && (
         <Stepper
           label="Expansion units"
@@ -77,7 +83,7 @@ export function UnitCard({
         />
       )}
       {bank && (
-        <div className={styles.bank}>
+        <Column>
           {banks.length > 1 && (
             <Choice
               label="Battery"
@@ -113,9 +119,9 @@ export function UnitCard({
               })
             }}
           />
-        </div>
+        </Column>
       )}
-      <div className={styles.unitFoot}>
+      <Row sx={{ justifyContent: 'space-between' }}>
         <FormControlLabel
           control={<Checkbox checked={unit.owned} onChange={e => edit({ owned: e.target.checked })} />}
           label="The customer owns it"
@@ -123,16 +129,16 @@ export function UnitCard({
         <Button size="small" onClick={() => act({ op: 'removeUnit', unitId: unit.id })}>
           Take away
         </Button>
-      </div>
+      </Row>
       {newer && (
-        <p className={styles.newer}>
+        <p>
           The catalogue has version {newer.version}.{' '}
           <Button size="small" variant="outlined" onClick={() => edit({ equipment: newer })}>
             Take it over
           </Button>
         </p>
       )}
-    </section>
+    </Card>
   )
 }
 
@@ -152,7 +158,7 @@ function Stepper({
   onSet: (count: number) => void
 }) {
   return (
-    <div className={styles.stepper}>
+    <Row>
       <span>{label}</span>
       <IconButton
         aria-label={`${label}: one fewer`}
@@ -162,12 +168,15 @@ function Stepper({
         <Minus size={20} aria-hidden />
       </IconButton>
       <output aria-label={label}>
-        {count} <small>of {most}</small>
+        <Typography component="span" variant="h1">
+          {count}
+        </Typography>{' '}
+        of {most}
       </output>
       <IconButton aria-label={`${label}: one more`} disabled={count >= most} onClick={() => onSet(count + 1)}>
         <Plus size={20} aria-hidden />
       </IconButton>
-      <small className={styles.quiet}>{note}</small>
-    </div>
+      <Quiet component="span">{note}</Quiet>
+    </Row>
   )
 }

@@ -3,6 +3,7 @@ import userEvent from '@testing-library/user-event'
 import type { ReactElement } from 'react'
 import type { Job } from '@/core/job/schema'
 import { alderHollow } from '@/server/seeds/jobs'
+import { QueryRoot } from '../query'
 import { ThemeRoot } from '../theme/ThemeRoot'
 import { createWorkspace, WorkspaceContext } from '../workspace/store'
 import { fakeServer } from './server'
@@ -13,7 +14,9 @@ export function inWorkspace(ui: ReactElement, job: Job = alderHollow) {
   const store = createWorkspace(server.record, 'Designer')
   const shown = (piece: ReactElement) => (
     <ThemeRoot>
-      <WorkspaceContext value={store}>{piece}</WorkspaceContext>
+      <QueryRoot>
+        <WorkspaceContext value={store}>{piece}</WorkspaceContext>
+      </QueryRoot>
     </ThemeRoot>
   )
   const { rerender, ...page } = render(shown(ui))
@@ -29,6 +32,10 @@ export function inWorkspace(ui: ReactElement, job: Job = alderHollow) {
 
 /** Any piece by itself. */
 export const alone = (ui: ReactElement) => ({
-  ...render(<ThemeRoot>{ui}</ThemeRoot>),
+  ...render(
+    <ThemeRoot>
+      <QueryRoot>{ui}</QueryRoot>
+    </ThemeRoot>,
+  ),
   user: userEvent.setup(),
 })

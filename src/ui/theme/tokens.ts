@@ -24,6 +24,22 @@ export const printText = {
   title: '16pt',
 } as const
 
+/** In a chart, px. */
+export const chartText = 12
+
+/** What stands between things. */
+export const gaps = {
+  hair: '2px',
+  tight: '4px',
+  close: '8px',
+  usual: '12px',
+  wide: '16px',
+  far: '24px',
+} as const
+
+/** How round a corner is: of a chip, of a card. */
+export const radii = { small: '4px', usual: '6px' } as const
+
 /** Ink and paper, which no night changes; sun, generator and marks, which have no place in the palette. */
 export const inks = {
   paper: '#ffffff',
@@ -51,4 +67,10 @@ const named = (kind: string, values: Readonly<Record<string, string>>) =>
   Object.fromEntries(Object.entries(values).map(([name, value]) => [`--${kind}-${name}`, value]))
 
 /** All of them as custom properties of the page. */
-export const tokens = { ...named('text', text), ...named('print', printText), ...named('ink', inks) }
+export const tokens = {
+  ...named('text', text),
+  ...named('print', printText),
+  ...named('gap', gaps),
+  ...named('radius', radii),
+  ...named('ink', inks),
+}

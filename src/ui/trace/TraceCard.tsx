@@ -1,16 +1,25 @@
 'use client'
+import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import TextField from '@mui/material/TextField'
+import Paper from '@mui/material/Paper'
+import Typography from '@mui/material/Typography'
 import { Camera } from 'lucide-react'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
+import { fail, fault, parseWith } from '@/core/outcome'
 import { feedOf, positionText } from '@/core/panel/positions'
 import { type Circuit, type Panel, tracedSchema } from '@/core/panel/schema'
 import { largestSent } from '../api'
 import { FileButton, pictures } from '../common/FileButton'
+import { Columns, Quiet, Row } from '../common/pieces'
 import { today } from '../common/today'
+import { Form, OtherFaults } from '../form/Form'
+import { LineField } from '../form/inputs'
+import { useSheet } from '../form/useSheet'
+import { text } from '../theme/tokens'
 import { useWorkspace } from '../workspace/store'
 import { keepPhoto } from './offline'
-import styles from './TraceView.module.css'
+
+type Traced = NonNullable<Circuit['traced']>
 
 interface Props {
   panel: Panel
@@ -27,37 +36,45 @@ export function TraceCard({ panel, circuit, onDone, onPhoto }: Props) {
   const person = useWorkspace(s => s.person)
   const act = useWorkspace(s => s.act)
   const say = useWorkspace(s => s.say)
-  const [died, setDied] = useState(circuit.traced?.died ?? '')
   const [offAt, setOffAt] = useState<number | null>(null)
   const [seconds, setSeconds] = useState(0)
-  const [problem, setProblem] = useState<string | null>(null)
+  const found = useRef<Traced['found']>('known')
   useEffect(() => {
     if (offAt === null) return
     const timer = setInterval(() => setSeconds(Math.round((Date.now() - offAt) / 1000)), 1000)
     return () => clearInterval(timer)
   }, [offAt])
-  const write = (found: 'known' | 'doubtful' | 'nothing') => {
-    const what = died.trim()
-    if (found !== 'nothing' && !what) return setProblem('Write what died, or choose “Nothing died”')
-    const parsed = tracedSchema.shape.died.safeParse(what || undefined)
-    if (!parsed.success) return setProblem(parsed.error.issues[0]?.message ?? 'cannot be taken')
-    const [fault] = act({
-      op: 'traceCircuit',
-      circuitId: circuit.id,
-      traced: {
+  const sheet = useSheet<{ died: string }, Traced>({
+    values: { died: circuit.traced?.died ?? '' },
+    keep: `spillway.trace.${circuit.id}`,
+    read: ({ died }) => {
+      const what = died.replace(/[\r\n]+/g, ' ').trim()
+      if (found.current !== 'nothing' && !what)
+        return fail(fault('$', 'Write what died, or choose “Nothing died”'))
+      return parseWith(tracedSchema, {
         by: person,
         on: today(),
-        found,
-        ...(parsed.data && { died: parsed.data }),
+        found: found.current,
+        ...(what && { died: what }),
         ...(offAt !== null && { seconds: Math.min(86_400, Math.round((Date.now() - offAt) / 1000)) }),
-      },
-    })
-    if (fault) return setProblem(fault.message)
-    say(`${positionText(panel, circuit)} written down. Switch it on again.`)
-    onDone()
+      })
+    },
+    save: traced => act({ op: 'traceCircuit', circuitId: circuit.id, traced }),
+    done: () => {
+      say(`${positionText(panel, circuit)} written down. Switch it on again.`)
+      onDone()
+    },
+  })
+  const write = (what: Traced['found']) => {
+    found.current = what
+    void sheet.submit()
+  }
+  const append = (text: string) => {
+    const died = sheet.form.getValues('died')
+    sheet.form.setValue('died', died ? `${died}, ${text}` : text, { shouldDirty: true })
   }
   const takePhoto = async (file: File) => {
-    if (file.size > largestSent) return setProblem(`${file.name} is larger than ${largestSent / 1e6} MB`)
+    if (file.size > largestSent) return say(`${file.name} is larger than ${largestSent / 1e6} MB`)
     const name = `${positionText(panel, circuit)} ${circuit.label || 'unlabelled'}, traced`.slice(0, 80)
     await keepPhoto(id, crypto.randomUUID(), { blob: file, circuitId: circuit.id, name })
     await onPhoto()
@@ -65,76 +82,73 @@ export function TraceCard({ panel, circuit, onDone, onPhoto }: Props) {
   const likely = [circuit.label, ...circuit.loads.map(l => l.name)].filter(Boolean)
   const leg = feedOf(panel, circuit)
   return (
-    <section className={styles.card} aria-label={`Breaker ${positionText(panel, circuit)}`}>
-      <p className={styles.place}>{positionText(panel, circuit)}</p>
-      <p className={styles.what}>
-        {circuit.label || 'unlabelled'} · {circuit.breakerA} A · {leg === 'both' ? '240 V' : leg}
-      </p>
-      {circuit.traced && (
-        <p className={styles.before}>
-          {circuit.traced.by}, {circuit.traced.on}: {words[circuit.traced.found]}
-          {circuit.traced.died && `, ${circuit.traced.died}`}
-        </p>
-      )}
-      {offAt === null ? (
-        <Button
-          className={styles.off}
-          variant="contained"
-          onClick={() => {
-            setSeconds(0)
-            setOffAt(Date.now())
-          }}
-        >
-          I switched it off
-        </Button>
-      ) : (
-        <p className={styles.timer} role="timer">
-          off for <b>{clock(seconds)}</b>
-        </p>
-      )}
-      <TextField
-        label="What died?"
-        value={died}
-        error={problem !== null}
-        helperText={problem ?? 'rooms, outlets, appliances'}
-        multiline
-        minRows={2}
-        onChange={e => {
-          setDied(e.target.value.replace(/[\r\n]+/g, ' '))
-          setProblem(null)
-        }}
-      />
-      <div className={styles.likely}>
-        {[...new Set(likely)].map(text => (
-          <Button key={text} variant="outlined" onClick={() => setDied(died ? `${died}, ${text}` : text)}>
-            {text}
+    <Paper
+      component="section"
+      variant="outlined"
+      aria-label={`Breaker ${positionText(panel, circuit)}`}
+      sx={{ p: 2, '& .MuiButton-root': { minHeight: 48 } }}
+    >
+      <Form sheet={sheet}>
+        <Box sx={{ fontSize: text.huge, fontWeight: 800, lineHeight: 1 }}>{positionText(panel, circuit)}</Box>
+        <Typography variant="h2" component="p" sx={{ overflowWrap: 'anywhere' }}>
+          {circuit.label || 'unlabelled'} · {circuit.breakerA} A · {leg === 'both' ? '240 V' : leg}
+        </Typography>
+        {circuit.traced && (
+          <Quiet>
+            {circuit.traced.by}, {circuit.traced.on}: {words[circuit.traced.found]}
+            {circuit.traced.died && `, ${circuit.traced.died}`}
+          </Quiet>
+        )}
+        {offAt === null ? (
+          <Button
+            variant="contained"
+            size="large"
+            onClick={() => {
+              setSeconds(0)
+              setOffAt(Date.now())
+            }}
+          >
+            I switched it off
           </Button>
-        ))}
-      </div>
-      <div className={styles.answers}>
-        <Button variant="contained" onClick={() => write('known')}>
-          Known
-        </Button>
-        <Button variant="outlined" onClick={() => write('doubtful')}>
-          Doubtful
-        </Button>
-        <Button variant="outlined" onClick={() => write('nothing')}>
-          Nothing died
-        </Button>
-      </div>
-      <div className={styles.more}>
-        <FileButton
-          what="Photograph of this circuit"
-          accept={pictures}
-          camera
-          startIcon={<Camera size={20} aria-hidden />}
-          onFiles={([file]) => takePhoto(file)}
-        >
-          Photograph
-        </FileButton>
-        <Button onClick={onDone}>Later</Button>
-      </div>
-    </section>
+        ) : (
+          <p role="timer">
+            off for <Typography variant="figure">{clock(seconds)}</Typography>
+          </p>
+        )}
+        <LineField name="died" label="What died?" help="rooms, outlets, appliances" lines={2} most={400} />
+        <OtherFaults />
+        <Row>
+          {[...new Set(likely)].map(label => (
+            <Button key={label} variant="outlined" onClick={() => append(label)}>
+              {label}
+            </Button>
+          ))}
+        </Row>
+        <Columns least={90}>
+          <Button variant="contained" onClick={() => write('known')}>
+            Known
+          </Button>
+          <Button variant="outlined" onClick={() => write('doubtful')}>
+            Doubtful
+          </Button>
+          <Button variant="outlined" onClick={() => write('nothing')}>
+            Nothing died
+          </Button>
+        </Columns>
+        <Row>
+          <FileButton
+            what="Photograph of this circuit"
+            accept={pictures}
+            camera
+            startIcon={<Camera size={20} aria-hidden />}
+            onFiles={([file]) => takePhoto(file)}
+          >
+            Photograph
+          </FileButton>
+          <Button onClick={onDone}>Later</Button>
+        </Row>
+      </Form>
+    </Paper>
   )
 }
 

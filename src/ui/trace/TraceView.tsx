@@ -1,15 +1,21 @@
 'use client'
-import Button from '@mui/material/Button'
+import Alert from '@mui/material/Alert'
+import Box from '@mui/material/Box'
+import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
+import ListItemButton from '@mui/material/ListItemButton'
+import ToggleButton from '@mui/material/ToggleButton'
+import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import dynamic from 'next/dynamic'
 import { useCallback, useEffect, useMemo, useState } from 'react'
 import { positionText } from '@/core/panel/positions'
 import type { Circuit } from '@/core/panel/schema'
 import { type Tracing, tracingOf } from '@/core/panel/tracing'
 import { plural } from '@/core/units/format'
+import { Empty, Quiet, View } from '../common/pieces'
 import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { keepJob, sendPhotos, waitingPhotos } from './offline'
 import { TraceCard } from './TraceCard'
-import styles from './TraceView.module.css'
 import { useKeptScreen } from './useKeptScreen'
 
 const PanelTabs = dynamic(() => import('../panel/PanelTabs').then(m => m.PanelTabs))
@@ -75,48 +81,52 @@ export function TraceView() {
     setCurrentId(rest.find(c => c.position >= circuit.position)?.id ?? rest[0]?.id ?? null)
   }
   return (
-    <div className={styles.view}>
-      <h1>Trace the breakers</h1>
+    <View title="Trace the breakers">
       {several && <PanelTabs />}
       {!online && (
-        <p className={styles.away} role="status">
+        <Alert severity="warning" role="status">
           No connection: stay on this screen. Everything is kept here and sent when it is back.
-        </p>
+        </Alert>
       )}
-      {online && kept && (
-        <p className={styles.kept} role="status">
-          Kept on this device: it works without a connection.
-        </p>
-      )}
+      {online && kept && <Quiet role="status">Kept on this device: it works without a connection.</Quiet>}
       {photos > 0 && (
-        <p className={styles.away} role="status">
+        <Alert severity="warning" role="status">
           {plural(photos, 'photograph')} waiting to be sent.
-        </p>
+        </Alert>
       )}
-      <p className={styles.caution}>
+      <Quiet>
         {medical
           ? 'Someone here depends on a powered device: have it on its own battery before any breaker goes off. '
           : ''}
         Ask who is at a computer, in the elevator or on a medical device before you switch off. Cover on;
         handles only.
-      </p>
-      <div className={styles.shows}>
+      </Quiet>
+      <ToggleButtonGroup
+        exclusive
+        size="small"
+        aria-label="Which breakers"
+        value={show}
+        onChange={(_, next: Show | null) => {
+          if (!next) return
+          setShow(next)
+          setCurrentId(null)
+        }}
+        sx={{ flexWrap: 'wrap' }}
+      >
         {shows.map(({ key, label }) => (
-          <Button
-            key={key}
-            size="small"
-            variant={show === key ? 'contained' : 'outlined'}
-            aria-pressed={show === key}
-            onClick={() => {
-              setShow(key)
-              setCurrentId(null)
-            }}
-          >
+          <ToggleButton key={key} value={key}>
             {label(tracing)}
-          </Button>
+          </ToggleButton>
         ))}
-      </div>
-      <div className={styles.columns}>
+      </ToggleButtonGroup>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { md: 'minmax(0, 460px) minmax(0, 1fr)' },
+          gap: 1.5,
+          alignItems: 'start',
+        }}
+      >
         {current ? (
           <TraceCard
             key={current.id}
@@ -126,32 +136,32 @@ export function TraceView() {
             onPhoto={send}
           />
         ) : (
-          <p className={styles.empty}>
+          <Empty>
             {panel.circuits.length
               ? show === 'left'
                 ? `Every breaker of ${panel.name} was traced: ${tracing.known} known, ${tracing.doubtful.length} doubtful, ${tracing.nothing.length} without a load.`
                 : 'None.'
               : 'This panel has no breakers yet.'}
-          </p>
+          </Empty>
         )}
-        <ol className={styles.list} aria-label="Breakers">
+        <List component="ol" disablePadding aria-label="Breakers">
           {list.map(c => (
-            <li key={c.id}>
-              <button
-                type="button"
-                data-here={c === current}
+            <ListItem key={c.id} disablePadding divider>
+              <ListItemButton
+                selected={c === current}
                 aria-current={c === current}
                 onClick={() => setCurrentId(c.id)}
+                sx={{ gap: 1 }}
               >
-                <b>{positionText(panel, c)}</b>
-                <span>{c.label || 'unlabelled'}</span>
-                <span>{c.traced ? words[c.traced.found] : 'not traced'}</span>
-              </button>
-            </li>
+                <b style={{ minWidth: 48 }}>{positionText(panel, c)}</b>
+                <span style={{ flex: 1 }}>{c.label || 'unlabelled'}</span>
+                <Quiet component="span">{c.traced ? words[c.traced.found] : 'not traced'}</Quiet>
+              </ListItemButton>
+            </ListItem>
           ))}
-        </ol>
-      </div>
-    </div>
+        </List>
+      </Box>
+    </View>
   )
 }
 

@@ -6,9 +6,9 @@ import DialogContent from '@mui/material/DialogContent'
 import DialogTitle from '@mui/material/DialogTitle'
 import { steps } from '@/core/job/schema'
 import { line } from '@/core/quantity'
-import { Choice } from '../common/Choice'
-import { EditField, readText } from '../common/EditField'
-import dialog from '../panel/LoadDialog.module.css'
+import { Column } from '../common/pieces'
+import { Choice } from '../form/Choice'
+import { EditField, readText } from '../form/EditField'
 import { useWorkspace } from './store'
 
 /** The facts of the job as a whole; each saves when left. */
@@ -21,31 +21,33 @@ export function JobFactsDialog({ onClose }: { onClose: () => void }) {
   return (
     <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="facts-title">
       <DialogTitle id="facts-title">This job</DialogTitle>
-      <DialogContent className={dialog.fields}>
-        <EditField
-          label="Name"
-          value={job.title}
-          read={readText(line(80, 1))}
-          onCommit={title => act({ op: 'setJobFacts', facts: { title } })}
-        />
-        <EditField
-          label="Place"
-          value={job.place}
-          read={readText(line(120))}
-          onCommit={place => act({ op: 'setJobFacts', facts: { place } })}
-        />
-        <Choice
-          label="Step it has come to"
-          value={job.step}
-          options={steps.map(value => ({ value, label: value }))}
-          onChange={step => tell(act({ op: 'setJobFacts', facts: { step } }))}
-        />
-        <Choice
-          label="National Electrical Code"
-          value={job.edition}
-          options={([2017, 2020, 2023] as const).map(value => ({ value, label: `${value} edition` }))}
-          onChange={edition => tell(act({ op: 'setJobFacts', facts: { edition } }))}
-        />
+      <DialogContent>
+        <Column>
+          <EditField
+            label="Name"
+            value={job.title}
+            read={readText(line(80, 1))}
+            onCommit={title => act({ op: 'setJobFacts', facts: { title } })}
+          />
+          <EditField
+            label="Place"
+            value={job.place}
+            read={readText(line(120))}
+            onCommit={place => act({ op: 'setJobFacts', facts: { place } })}
+          />
+          <Choice
+            label="Step it has come to"
+            value={job.step}
+            options={steps.map(value => ({ value, label: value }))}
+            onChange={step => tell(act({ op: 'setJobFacts', facts: { step } }))}
+          />
+          <Choice
+            label="National Electrical Code"
+            value={job.edition}
+            options={([2017, 2020, 2023] as const).map(value => ({ value, label: `${value} edition` }))}
+            onChange={edition => tell(act({ op: 'setJobFacts', facts: { edition } }))}
+          />
+        </Column>
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Done</Button>

@@ -4,12 +4,12 @@ import { line } from '@/core/quantity'
 import { expansionKey, stockSchema } from '@/core/search/stock'
 import { readLabour } from '@/server/catalogue/labour'
 import {
+  countStock,
   listEquipment,
   listStock,
   mostItems,
   newestVersions,
   putEquipment,
-  setStock,
 } from '@/server/catalogue/repository'
 import { readCatalogueAside } from '@/server/files/desk'
 import { bodyAs, handle, refuse } from '@/server/http/handle'
@@ -21,7 +21,13 @@ const count = stockSchema.valueType
 const changeSchema = z.discriminatedUnion('act', [
   z.strictObject({ act: z.literal('put'), item: equipmentSchema, from }),
   z.strictObject({ act: z.literal('retire'), id: line(40, 1), from }),
-  z.strictObject({ act: z.literal('stock'), key: line(60, 1), count: count.nullable() }),
+  z.strictObject({
+    act: z.literal('stock'),
+    key: line(60, 1),
+    /** what stood there before, as the person saw it */
+    was: count.nullable(),
+    count: count.nullable(),
+  }),
   z.strictObject({
     act: z.literal('import'),
     format: z.enum(['csv', 'json']),
@@ -60,7 +66,12 @@ export const POST = handle(async request => {
   if (change.act === 'stock') {
     const of = had.find(h => change.key === h.id || change.key === expansionKey(h.id))
     if (!of) return refuse(404, 'That item is no longer in the catalogue.')
-    await setStock(actor, { [change.key]: change.count })
+    const there = await countStock(actor, change.key, change.was, change.count)
+    if (there !== 'counted')
+      return refuse(
+        409,
+        `Somebody counted ${of.name} meanwhile: ${there === null ? 'nothing' : there} stands there now. Look again.`,
+      )
     return told(actor)
   }
   const item = change.act === 'put' ? change.item : had.find(h => h.id === change.id)

@@ -1,4 +1,4 @@
-import { UtilityView } from '@/ui/loads/UtilityView'
+import { UtilityView } from '@/ui/utility/UtilityView'
 
 export default function UtilityPage() {
   return <UtilityView />

@@ -1,0 +1,120 @@
+'use client'
+import Link from '@mui/material/Link'
+import { DataGrid, type GridColDef } from '@mui/x-data-grid'
+import { useMemo } from 'react'
+import { type Equipment, kindName } from '@/core/equipment'
+import { headlineOf } from '@/core/equipment/sheet'
+import { expansionKey, type Stock } from '@/core/search/stock'
+import { quantity, sentenceStart } from '@/core/units/format'
+import { StockField } from './StockField'
+import type { Wrong } from './useEquipment'
+
+interface Props {
+  items: readonly Equipment[]
+  stock: Stock
+  chosen: readonly string[]
+  onChosen: (ids: string[]) => void
+  onOpen: (item: Equipment) => void
+  onCount: (key: string, count: number | null) => Promise<Wrong | null>
+}
+
+/** The catalogue as a grid: sorted, filtered, paged, its columns chosen, its stock counted in place. */
+export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount }: Props) {
+  const columns = useMemo<GridColDef<Equipment>[]>(
+    () => [
+      {
+        field: 'name',
+        headerName: 'Name',
+        width: 190,
+        renderCell: ({ row }) => (
+          <Link
+            component="button"
+            color="primary"
+            onClick={() => onOpen(row)}
+            sx={{ font: 'inherit', fontWeight: 650 }}
+          >
+            {row.name}
+          </Link>
+        ),
+      },
+      {
+        field: 'kind',
+        headerName: 'Kind',
+        width: 130,
+        valueGetter: (_, row) => sentenceStart(kindName[row.kind]),
+      },
+      {
+        field: 'headline',
+        headerName: 'What it is',
+        flex: 1,
+        minWidth: 240,
+        valueGetter: (_, row) => headlineOf(row),
+      },
+      {
+        field: 'weightLb',
+        headerName: 'Weight',
+        type: 'number',
+        width: 95,
+        valueFormatter: (value?: number) => (value === undefined ? '' : quantity(value, 'lb')),
+      },
+      {
+        field: 'price',
+        headerName: 'Price',
+        type: 'number',
+        width: 95,
+        valueFormatter: (value?: number) => (value === undefined ? '' : quantity(value, '$')),
+      },
+      {
+        field: 'stock',
+        headerName: 'In stock',
+        type: 'number',
+        width: 105,
+        valueGetter: (_, row) => stock[row.id],
+        renderCell: ({ row }) => (
+          <StockField name={row.name} count={stock[row.id]} onCount={count => onCount(row.id, count)} />
+        ),
+      },
+      {
+        field: 'expansions',
+        headerName: 'Expansions',
+        type: 'number',
+        width: 115,
+        valueGetter: (_, row) => stock[expansionKey(row.id)],
+        renderCell: ({ row }) =>
+          row.kind === 'station' &&
+          row.expansion && (
+            <StockField
+              name={`expansion units of ${row.name}`}
+              count={stock[expansionKey(row.id)]}
+              onCount={count => onCount(expansionKey(row.id), count)}
+            />
+          ),
+      },
+      { field: 'version', headerName: 'Version', type: 'number', width: 85 },
+    ],
+    [stock, onOpen, onCount],
+  )
+  return (
+    <DataGrid
+      aria-label="Catalogue"
+      rows={items}
+      columns={columns}
+      getRowHeight={() => 'auto'}
+      checkboxSelection
+      disableRowSelectionOnClick
+      disableRowSelectionExcludeModel
+      keepNonExistentRowsSelected
+      rowSelectionModel={{ type: 'include', ids: new Set(chosen) }}
+      onRowSelectionModelChange={({ ids }) => onChosen([...ids].map(String))}
+      initialState={{ pagination: { paginationModel: { pageSize: 50 } } }}
+      pageSizeOptions={[25, 50, 100]}
+      localeText={{
+        checkboxSelectionSelectRow: 'Compare',
+        checkboxSelectionUnselectRow: 'Do not compare',
+        checkboxSelectionSelectAllRows: 'Compare these',
+        checkboxSelectionUnselectAllRows: 'Compare none',
+      }}
+      sx={{ '& .MuiDataGrid-cell': { py: 0.75, alignContent: 'center' }, bgcolor: 'background.paper' }}
+    />
+  )
+}

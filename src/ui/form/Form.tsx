@@ -1,0 +1,129 @@
+'use client'
+import Alert from '@mui/material/Alert'
+import Button from '@mui/material/Button'
+import Dialog, { type DialogProps } from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import Stack from '@mui/material/Stack'
+import { type ReactNode, useContext, useId, useState } from 'react'
+import { type FieldValues, FormProvider, useFormState } from 'react-hook-form'
+import { Column } from '../common/pieces'
+import { FormId, messageOf, Standing } from './useField'
+import type { Sheet } from './useSheet'
+
+interface Props<V extends FieldValues> {
+  sheet: Sheet<V>
+  label?: string
+  children: ReactNode
+}
+
+/** The form itself; Enter in any of its lines sends it. */
+export function Form<V extends FieldValues>({ sheet, label, children }: Props<V>) {
+  const [standing] = useState(() => new Set<string>())
+  const id = useId()
+  return (
+    <FormProvider {...sheet.form}>
+      <FormId.Provider value={id}>
+        <Standing.Provider value={standing}>
+          <form
+            noValidate
+            aria-label={label}
+            style={{ display: 'flex', flexDirection: 'column', gap: 12, minHeight: 0 }}
+            onSubmit={event => {
+              event.preventDefault()
+              // a form in a dialog is not part of the one behind it
+              event.stopPropagation()
+              void sheet.submit()
+            }}
+          >
+            {children}
+          </form>
+        </Standing.Provider>
+      </FormId.Provider>
+    </FormProvider>
+  )
+}
+
+/** What is wrong and has no field of its own here. */
+export function OtherFaults() {
+  const { errors } = useFormState()
+  const standing = useContext(Standing)
+  const told = leaves(errors, '').filter(
+    ([path]) => ![...(standing ?? [])].some(name => path === name || path.startsWith(`${name}.`)),
+  )
+  if (!told.length) return null
+  return (
+    <Alert severity="error" role="alert">
+      {told.map(([path, message]) => (
+        <p key={path}>
+          {path === 'root' ? '' : `${path.split('.').at(-1)} `}
+          {message}
+        </p>
+      ))}
+    </Alert>
+  )
+}
+
+function leaves(errors: object, at: string): [string, string][] {
+  return Object.entries(errors).flatMap(([key, inner]): [string, string][] => {
+    const path = at ? `${at}.${key}` : key
+    if (key === 'ref' || inner === null || typeof inner !== 'object') return []
+    return 'message' in inner && typeof inner.message === 'string'
+      ? [[path, messageOf(inner) ?? '']]
+      : leaves(inner, path)
+  })
+}
+
+interface DialogueProps<V extends FieldValues> extends Props<V> {
+  title: ReactNode
+  /** the word on the button that saves */
+  save: string
+  onClose: () => void
+  maxWidth?: DialogProps['maxWidth']
+  /** beside cancel and save, to the left */
+  extra?: ReactNode
+}
+
+/** A form in a dialog: its fields, what is wrong, cancel and save. */
+export function FormDialog<V extends FieldValues>({
+  sheet,
+  title,
+  save,
+  onClose,
+  maxWidth = 'xs',
+  extra,
+  children,
+}: DialogueProps<V>) {
+  const id = useId()
+  return (
+    <Dialog open onClose={onClose} fullWidth maxWidth={maxWidth} aria-labelledby={id}>
+      <Form sheet={sheet}>
+        <DialogTitle id={id} sx={{ pb: 0 }}>
+          {title}
+        </DialogTitle>
+        <DialogContent>
+          <Column>
+            {children}
+            <OtherFaults />
+          </Column>
+        </DialogContent>
+        <DialogActions>
+          {extra && <Stack sx={{ mr: 'auto' }}>{extra}</Stack>}
+          <Button onClick={onClose}>Cancel</Button>
+          <Save>{save}</Save>
+        </DialogActions>
+      </Form>
+    </Dialog>
+  )
+}
+
+/** Sends the form around it; busy while that takes. */
+export function Save({ children }: { children: ReactNode }) {
+  const { isSubmitting } = useFormState()
+  return (
+    <Button type="submit" variant="contained" loading={isSubmitting}>
+      {children}
+    </Button>
+  )
+}

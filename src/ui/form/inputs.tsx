@@ -1,0 +1,159 @@
+'use client'
+import Checkbox from '@mui/material/Checkbox'
+import FormControlLabel from '@mui/material/FormControlLabel'
+import MuiTextField from '@mui/material/TextField'
+import dynamic from 'next/dynamic'
+import type { ReactNode } from 'react'
+import type { Unit } from '@/core/working'
+import { Choice } from './Choice'
+import { NumberInput } from './NumberInput'
+import { saidOf, useField } from './useField'
+
+interface Named {
+  /** the path of its value in the form */
+  name: string
+  label: string
+  help?: ReactNode
+  autoFocus?: boolean
+}
+
+interface LineProps extends Named {
+  most?: number
+  placeholder?: string
+  /** several lines, so many at first */
+  lines?: number
+  /** Enter, or leaving the field */
+  onDone?: () => void
+}
+
+/** A text in words. */
+export function LineField({
+  name,
+  label,
+  help,
+  autoFocus,
+  most = 200,
+  placeholder,
+  lines,
+  onDone,
+}: LineProps) {
+  const { value, set, leave, id, problem, ref } = useField(name)
+  return (
+    <MuiTextField
+      id={id}
+      inputRef={ref}
+      label={label}
+      value={typeof value === 'string' ? value : ''}
+      autoFocus={autoFocus}
+      placeholder={placeholder}
+      error={problem !== undefined}
+      helperText={saidOf(label, problem) ?? help}
+      multiline={lines !== undefined}
+      minRows={lines}
+      maxRows={8}
+      onChange={e => set(e.target.value)}
+      onBlur={() => {
+        leave()
+        onDone?.()
+      }}
+      onKeyDown={e => {
+        if (e.key !== 'Enter' || !onDone) return
+        e.preventDefault()
+        onDone()
+      }}
+      slotProps={{
+        htmlInput: { autoComplete: 'off', maxLength: most },
+        ...(placeholder && { inputLabel: { shrink: true } }),
+      }}
+    />
+  )
+}
+
+interface FigureProps extends Named {
+  unit?: Unit
+  /** what stands behind the figure, where it is more than its unit */
+  sign?: string
+  whole?: boolean
+  usual?: unknown
+  /** odd beside the others, though it can be read */
+  odd?: string
+}
+
+/** A number with its unit, in the person’s own measure; what is no number stays as typed. */
+export function NumberField({
+  name,
+  label,
+  help,
+  autoFocus,
+  unit = 'text',
+  sign,
+  whole,
+  usual,
+  odd,
+}: FigureProps) {
+  const { value, set, leave, id, problem } = useField(name)
+  return (
+    <NumberInput
+      id={id}
+      label={label}
+      unit={unit}
+      sign={sign}
+      value={value}
+      whole={whole}
+      usual={usual}
+      help={odd ?? help}
+      problem={problem}
+      autoFocus={autoFocus}
+      onChange={next => set(next ?? '')}
+      onLeave={leave}
+    />
+  )
+}
+
+interface ChoiceProps<T extends string | number> extends Named {
+  options: readonly { value: T; label: string; disabled?: boolean }[]
+}
+
+/** One of a few, by name. */
+export function ChoiceField<T extends string | number>({ name, label, help, options }: ChoiceProps<T>) {
+  const { value, set, id, problem } = useField(name)
+  return (
+    <Choice
+      id={id}
+      label={label}
+      value={(value ?? '') as T}
+      options={options}
+      help={saidOf(label, problem) ?? help}
+      onChange={set}
+    />
+  )
+}
+
+/** Yes or no. */
+export function CheckField({ name, label }: Named) {
+  const { value, set, id } = useField(name)
+  return (
+    <FormControlLabel
+      control={<Checkbox id={id} checked={value === true} onChange={e => set(e.target.checked)} />}
+      label={label}
+    />
+  )
+}
+
+const DayInput = dynamic(() => import('./DayInput').then(m => m.DayInput), {
+  loading: () => <MuiTextField disabled label=" " />,
+})
+
+/** A day of the calendar, YYYY-MM-DD. */
+export function DayField({ name, label, help }: Named) {
+  const { value, set, problem } = useField(name)
+  return (
+    <DayInput
+      label={label}
+      value={typeof value === 'string' ? value : ''}
+      onChange={set}
+      help={saidOf(label, problem) ?? help}
+      wrong={problem !== undefined}
+    />
+  )
+}
