@@ -14,8 +14,8 @@ import { closeDb, db } from '../src/server/db/connection'
 import { listJobs, listQuerySchema } from '../src/server/jobs/list'
 import { createJob } from '../src/server/jobs/repository'
 import { listPeople } from '../src/server/people/repository'
+import { servedFirm } from '../src/server/people/types'
 import { catalogue } from '../src/server/seeds/catalogue'
-import { demoFirmSlug } from '../src/server/seeds/demo'
 import { alderHollow, fernbrook } from '../src/server/seeds/jobs'
 import { largestJob } from './job'
 import { outageJob } from './outage-job'
@@ -215,7 +215,7 @@ async function main() {
   )
   report('evaluate', await timed(200, () => evaluate(job)), 'none')
 
-  const [actor] = await listPeople(demoFirmSlug)
+  const [actor] = await listPeople(servedFirm)
   if (!actor) throw new Error('no demo firm')
   const id = await createJob(actor, job, 'for the bench', new Date())
   await taps(id)

@@ -6,8 +6,7 @@ import sharp from 'sharp'
 import { closeDb } from '../../src/server/db/connection'
 import { createJob } from '../../src/server/jobs/repository'
 import { listPeople } from '../../src/server/people/repository'
-import type { Actor } from '../../src/server/people/types'
-import { demoFirmSlug } from '../../src/server/seeds/demo'
+import { type Actor, servedFirm } from '../../src/server/people/types'
 import { alderHollow, saltmarshLane } from '../../src/server/seeds/jobs'
 import { chance } from './chance'
 import { ask, counts, edits } from './client'
@@ -279,7 +278,7 @@ async function cellar() {
 }
 
 async function main() {
-  const [first] = await listPeople(demoFirmSlug)
+  const [first] = await listPeople(servedFirm)
   if (!first) throw new Error('no demo firm')
   actor = first
   if (parts.includes('inputs')) await inputs(Number(values.inputs))

@@ -5,12 +5,13 @@ import { closeDb, db } from '@/server/db/connection'
 import { migrate } from '@/server/db/migrate'
 import { createJob, healJobs, readJobRecord } from '@/server/jobs/repository'
 import { listPeople } from '@/server/people/repository'
-import { demoFirmSlug, seedDemo } from '@/server/seeds/demo'
+import { servedFirm } from '@/server/people/types'
+import { seedDemo } from '@/server/seeds/demo'
 import { badInput, complain, print } from './io'
 import { readJobFile } from './job'
 
 async function actor() {
-  const [first] = await listPeople(demoFirmSlug)
+  const [first] = await listPeople(servedFirm)
   if (!first) throw new Error('the database holds no firm: run bin/start once')
   return first
 }

@@ -1,5 +1,5 @@
 import type * as z from 'zod'
-import type { Fault } from './outcome'
+import type { Fault } from './fault'
 
 /** A document deeper, or with more values, than anything of ours: it is refused before it is gone through. */
 const mostDepth = 40

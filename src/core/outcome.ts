@@ -1,11 +1,8 @@
 import type * as z from 'zod'
 import { boundsFault } from './bounds'
+import type { Fault } from './fault'
 
-/** One thing wrong with an input: where (`links[2].ratingA`, `$` for the whole) and what to do about it. */
-export interface Fault {
-  path: string
-  message: string
-}
+export type { Fault } from './fault'
 
 /** Errors a person can act on are values. */
 export type Outcome<T> = { ok: true; value: T } | { ok: false; faults: Fault[] }

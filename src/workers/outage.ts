@@ -1,67 +1,61 @@
+import { expose, transfer } from 'comlink'
 import type { Job } from '@/core/job/schema'
 import { type Answer, answerOf } from '@/core/outage/answer'
 import { type Chance, chanceOf, type Desk, type Draws, deskFor, joined, runDraws } from '@/core/outage/chance'
 import type { Plan } from '@/core/outage/plan'
 import { type Trace, traceOf } from '@/core/outage/trace'
 import { planWhatIf, type WhatIf } from '@/core/outage/what-if'
-import type { Fault } from '@/core/outcome'
-
-/** Asked of a worker. Every question carries the number of the design it is about; a new design replaces the one before. */
-export type OutageAsk =
-  | { kind: 'design'; id: number; job: Job; whatIf: WhatIf; mean: boolean }
-  | { kind: 'draws'; id: number; seed: number; from: number; count: number }
-  | { kind: 'sum'; id: number; seed: number; parts: Draws[] }
-  | { kind: 'trace'; id: number; seed: number; draw: number }
-
-export type OutageSay =
-  /** `quick`: in coarse steps, for the eye while something is dragged; the whole one follows with the first sum */
-  | { kind: 'mean'; id: number; plan: Plan; trace: Trace; quick: boolean }
-  | { kind: 'cannot'; id: number; faults: Fault[] }
-  | { kind: 'draws'; id: number; draws: Draws }
-  /** the question was about a design that is gone */
-  | { kind: 'idle'; id: number }
-  | { kind: 'sum'; id: number; chance: Chance; answer: Answer }
-  | { kind: 'trace'; id: number; trace: Trace }
+import type { Outcome } from '@/core/outcome'
 
 const quickStepS = 300
-let now: { id: number; plan: Plan; desk: Desk | null; mean: Trace | null } | null = null
-const parts: { id: number; draws: Draws | null } = { id: -1, draws: null }
-const say = (message: OutageSay, transfer: Transferable[] = []) => postMessage(message, { transfer })
+let now: { id: number; plan: Plan; desk: Desk; mean: Trace | null; draws: Draws | null } | null = null
 
-addEventListener('message', ({ data }: MessageEvent<OutageAsk>) => {
-  if (data.kind === 'design') {
-    const plan = planWhatIf(data.job, data.whatIf)
-    if (!plan.ok) {
-      now = null
-      if (data.mean) say({ kind: 'cannot', id: data.id, faults: plan.faults })
-      return
-    }
-    now = { id: data.id, plan: plan.value, desk: null, mean: null }
-    const quick = data.mean ? planWhatIf(data.job, data.whatIf, quickStepS) : null
-    if (quick?.ok) {
-      const trace = traceOf(quick.value, deskFor(quick.value), 0)
-      say({ kind: 'mean', id: data.id, plan: plan.value, trace, quick: true })
-    }
-    return
-  }
-  if (!now || now.id !== data.id) return say({ kind: 'idle', id: data.id })
-  const { plan } = now
-  now.desk ??= deskFor(plan)
-  const { desk } = now
-  if (data.kind === 'draws') {
-    const draws = runDraws(plan, data.seed, data.from, data.count, desk)
-    const buffers = Object.values(draws).flatMap(v => (typeof v === 'number' ? [] : [v.buffer]))
-    say({ kind: 'draws', id: data.id, draws }, buffers)
-  } else if (data.kind === 'sum') {
-    if (!now.mean) {
-      now.mean = traceOf(plan, desk, 0)
-      say({ kind: 'mean', id: data.id, plan, trace: now.mean, quick: false })
-    }
-    const before = parts.id === data.id && parts.draws ? [parts.draws] : []
-    parts.id = data.id
-    parts.draws = joined([...before, ...data.parts])
-    const chance = chanceOf(plan, data.seed, parts.draws)
-    say({ kind: 'sum', id: data.id, chance, answer: answerOf(plan, chance, now.mean) })
-  } else if (data.kind === 'trace')
-    say({ kind: 'trace', id: data.id, trace: traceOf(plan, desk, data.seed, data.draw) })
-})
+/** The design that is spoken of; asking about one that is gone is an error. */
+function design(id: number) {
+  if (now?.id !== id) throw new Error(`design ${id} is not the one at hand`)
+  return now
+}
+
+export interface Summed {
+  mean: Trace
+  chance: Chance
+  answer: Answer
+}
+
+/** One design at a time; every question carries its number, a new design replaces the one before. */
+const simulation = {
+  /** Takes a design up. */
+  take(id: number, job: Job, whatIf: WhatIf): Outcome<Plan> {
+    const plan = planWhatIf(job, whatIf)
+    now = plan.ok ? { id, plan: plan.value, desk: deskFor(plan.value), mean: null, draws: null } : null
+    return plan
+  },
+  /** The mean course in coarse steps, for the eye while something is dragged; the whole one comes with the first sum. */
+  quick(job: Job, whatIf: WhatIf): Trace | null {
+    const plan = planWhatIf(job, whatIf, quickStepS)
+    return plan.ok ? traceOf(plan.value, deskFor(plan.value), 0) : null
+  },
+  draws(id: number, seed: number, from: number, count: number): Draws {
+    const { plan, desk } = design(id)
+    const draws = runDraws(plan, seed, from, count, desk)
+    return transfer(
+      draws,
+      Object.values(draws).flatMap(v => (typeof v === 'number' ? [] : [v.buffer])),
+    )
+  },
+  /** Adds draws, in the order of their numbers, to those that were added before. */
+  sum(id: number, seed: number, parts: Draws[]): Summed {
+    const at = design(id)
+    at.mean ??= traceOf(at.plan, at.desk, 0)
+    at.draws = joined([...(at.draws ? [at.draws] : []), ...parts])
+    const chance = chanceOf(at.plan, seed, at.draws)
+    return { mean: at.mean, chance, answer: answerOf(at.plan, chance, at.mean) }
+  },
+  trace(id: number, seed: number, draw: number): Trace {
+    const { plan, desk } = design(id)
+    return traceOf(plan, desk, seed, draw)
+  },
+}
+export type Simulation = typeof simulation
+
+expose(simulation)

@@ -1,3 +1,4 @@
+import { expose } from 'comlink'
 import {
   type PositionPlan,
   type PositionProblem,
@@ -6,25 +7,20 @@ import {
 } from '@/core/hookup/positions'
 import { loadSolver } from '@/core/hookup/solver'
 
-export type PositionAnswer = { ok: true; plan: PositionPlan; ms: number } | { ok: false; message: string }
-
 let solver: Promise<SolveProgram> | null = null
 
 /** Solves one problem of positions after another; the solver is loaded once. */
-addEventListener('message', (event: MessageEvent<{ problem: PositionProblem; wasm: string }>) => {
-  const { problem, wasm } = event.data
-  solver ??= loadSolver(wasm)
-  solver
-    .then(solve => {
-      const began = performance.now()
-      const plan = solvePositions(problem, solve)
-      postMessage({ ok: true, plan, ms: performance.now() - began } satisfies PositionAnswer)
-    })
-    .catch((error: unknown) => {
+const positions = {
+  async solve(problem: PositionProblem, wasm: string): Promise<{ plan: PositionPlan; ms: number }> {
+    solver ??= loadSolver(wasm)
+    const solve = await solver.catch((error: unknown) => {
       solver = null
-      postMessage({
-        ok: false,
-        message: error instanceof Error ? error.message : String(error),
-      } satisfies PositionAnswer)
+      throw error
     })
-})
+    const began = performance.now()
+    return { plan: solvePositions(problem, solve), ms: performance.now() - began }
+  },
+}
+export type Positions = typeof positions
+
+expose(positions)

@@ -1,6 +1,8 @@
+import { expose } from 'comlink'
 import { readWeather } from '@/core/formats/weather-file'
 
 /** Reads one weather file after another off the main thread. */
-addEventListener('message', async ({ data }: MessageEvent<File>) => {
-  postMessage(readWeather(await data.text(), data.name))
-})
+const weatherFile = { read: async (file: File) => readWeather(await file.text(), file.name) }
+export type WeatherFile = typeof weatherFile
+
+expose(weatherFile)

@@ -1,8 +1,7 @@
-import type { TransferSwitch } from '../equipment/hookup-kinds'
+import type { ManagedPanel, TransferSwitch } from '../equipment/hookup-kinds'
 import type { Circuit } from '../panel/schema'
 import type { Leg } from '../source/legs'
 import { ordinaryAmpacityA } from '../units/tables/conductors'
-import type { Hookup } from './design'
 
 /** One position of a switch or managed panel, as it is built. Amps; null where nothing says. */
 export interface Position {
@@ -18,7 +17,16 @@ export interface Position {
   device: 'switch' | 'secondSwitch' | 'managed'
 }
 
-type Devices = Pick<Hookup, 'switch' | 'secondSwitch' | 'managed'>
+/** The devices whose positions these are. */
+interface Devices {
+  switch?: TransferSwitch | undefined
+  secondSwitch?: TransferSwitch | undefined
+  managed?: ManagedPanel | undefined
+}
+/** And what is planned on them. */
+interface Planned extends Devices {
+  positions?: readonly { position: number; breakerA?: number | undefined }[] | undefined
+}
 
 /** Positions of the switches, or of the managed panel, chosen; undefined while none is. */
 export const positionCount = ({ switch: first, secondSwitch, managed }: Devices): number | undefined =>
@@ -81,7 +89,7 @@ export const wireProtectsAt = ({ wire, breakerA }: Pick<Circuit, 'wire' | 'break
   (wire && ordinaryAmpacityA(wire.material, wire.size)) ?? breakerA
 
 /** The breaker that will stand at a position: the one planned there, else the one fitted. */
-export const breakerAt = (hookup: Hookup, position: number): number | null =>
+export const breakerAt = (hookup: Planned, position: number): number | null =>
   hookup.positions?.find(p => p.position === position)?.breakerA ??
   positionOf(hookup, position)?.fittedA ??
   null

@@ -1,5 +1,6 @@
 import { drawnCourse, type Room, roomFor } from './course'
-import { type Account, type Cause, causes, runCourse } from './kernel'
+import { type Account, type Cause, causes } from './course-outcome'
+import { runCourse } from './kernel'
 import type { Plan } from './plan'
 import { type Bench, benchFor } from './sums'
 

@@ -1,5 +1,5 @@
 import type { Course } from './course'
-import type { Cause, Outcome } from './kernel'
+import type { Cause, Outcome } from './course-outcome'
 import type { Plan } from './plan'
 import { type Levels, rest } from './quiet'
 import type { Bench } from './sums'

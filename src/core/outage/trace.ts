@@ -1,6 +1,7 @@
 import { type Desk, residualOf } from './chance'
 import { type Course, drawnCourse, meanCourse, ticksPerStep } from './course'
-import { type Account, type Mark, type Outcome, type Record, runCourse } from './kernel'
+import type { Account, Mark, Outcome, Record } from './course-outcome'
+import { runCourse } from './kernel'
 import type { Plan } from './plan'
 import { sunDayOf } from './sky'
 import { addOver, groupOf } from './sums'

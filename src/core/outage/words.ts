@@ -1,6 +1,6 @@
 import { duration, figure, quantity, sentenceStart, together } from '../units/format'
 import type { Chance } from './chance'
-import type { Cause } from './kernel'
+import type { Cause } from './course-outcome'
 import type { Plan } from './plan'
 import type { Trace } from './trace'
 

@@ -1,4 +1,5 @@
 import knex from 'knex'
+import { needed } from '../env'
 
 /** Of the databases that were set aside the last two are kept. */
 const asidesKept = 2
@@ -8,7 +9,7 @@ const asidesKept = 2
  * name first, never removed; answers that name.
  */
 export async function needDatabase(fresh: boolean, now: Date): Promise<{ aside: string | null }> {
-  const url = new URL(process.env.DATABASE_URL ?? '')
+  const url = new URL(needed('DATABASE_URL'))
   const name = url.pathname.slice(1)
   url.pathname = '/postgres'
   const admin = knex({ client: 'pg', connection: url.toString(), pool: { min: 0, max: 1 } })

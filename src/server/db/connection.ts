@@ -1,4 +1,5 @@
 import knex, { type Knex } from 'knex'
+import { setting } from '../env'
 
 /** The one pool of this process; kept across hot reloads. */
 const kept: { db?: Knex } = (globalThis as { spillway?: { db?: Knex } }).spillway ?? {}
@@ -8,7 +9,7 @@ const kept: { db?: Knex } = (globalThis as { spillway?: { db?: Knex } }).spillwa
 const limits = { lock_timeout: 3000, statement_timeout: 15_000, idle_in_transaction_session_timeout: 15_000 }
 
 export function db(): Knex {
-  const connectionString = process.env.DATABASE_URL
+  const connectionString = setting('DATABASE_URL')
   if (!connectionString) throw new DatabaseAway('DATABASE_URL is not set: start with bin/start')
   kept.db ??= knex({
     client: 'pg',

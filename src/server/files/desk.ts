@@ -7,6 +7,7 @@ import { pipeline } from 'node:stream/promises'
 import Piscina from 'piscina'
 import { fail, fault } from '@/core/outcome'
 import { Busy } from '../db/connection'
+import { setting } from '../env'
 import { type Lane, lane } from '../web/lanes'
 import type { Foreign, ReadAs } from './reader'
 
@@ -74,7 +75,7 @@ export async function readUtilityAside(
   parts: AsyncIterable<Uint8Array>,
   zone: string,
 ): Promise<ReadAs['utility']> {
-  const folder = await mkdtemp(join(process.env.SPILLWAY_UPLOADS ?? tmpdir(), 'spillway-upload-'))
+  const folder = await mkdtemp(join(setting('SPILLWAY_UPLOADS') ?? tmpdir(), 'spillway-upload-'))
   try {
     const path = join(folder, 'file')
     await pipeline(Readable.from(parts), createWriteStream(path, { mode: 0o600 }))

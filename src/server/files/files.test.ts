@@ -2,12 +2,12 @@ import sharp from 'sharp'
 import { closeDb, db } from '../db/connection'
 import { createJob } from '../jobs/repository'
 import { testFirm } from '../people/test-firm'
-import { takeIn } from '../photos/intake'
-import { saveFile, savePhoto } from '../photos/repository'
 import { alderHollow } from '../seeds/jobs'
 import { closeReaders, readCatalogueAside, readJobAside, readPhotographAside, readUtilityAside } from './desk'
 import { kindOfFile } from './file-kind'
+import { takeIn } from './intake'
 import { OverQuota, quotas } from './quota'
+import { saveFile, savePhoto } from './repository'
 
 afterAll(async () => {
   await closeReaders()

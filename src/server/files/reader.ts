@@ -2,9 +2,9 @@ import { createReadStream } from 'node:fs'
 import { readEquipmentCsv, readEquipmentJson } from '@/core/formats/equipment-csv'
 import { readJobText } from '@/core/job/read'
 import { ok } from '@/core/outcome'
-import { takeIn } from '../photos/intake'
 import { takeIntervals } from '../utility/intake'
 import { storedForm } from '../utility/stored'
+import { takeIn } from './intake'
 
 /** A foreign file to be read, by what it is. */
 export type Foreign =

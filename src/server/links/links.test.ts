@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import { answerSent, askedOfCustomer, fileSent } from '@/core/ask/sent'
 import { closeDb, db } from '../db/connection'
+import { savePacked } from '../files/repository'
 import { createJob, readJobRecord } from '../jobs/repository'
 import { testFirm } from '../people/test-firm'
 import type { Actor } from '../people/types'
-import { savePacked } from '../photos/repository'
 import { alderHollow } from '../seeds/jobs'
 import {
   linkTakes,

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import type { Operation } from '@/core/job/operations'
 import { closeDb, db } from '../db/connection'
+import { saveFile, savePhoto } from '../files/repository'
 import { changeJob, createJob, readJobRecord } from '../jobs/repository'
 import { testFirm } from '../people/test-firm'
 import type { Actor } from '../people/types'
-import { saveFile, savePhoto } from '../photos/repository'
 import { alderHollow } from '../seeds/jobs'
 import { nightly, rules } from './nightly'
 

@@ -1,16 +1,12 @@
 import { sealData, unsealData } from 'iron-session'
 import { cookies, headers } from 'next/headers'
-import { demoFirmSlug } from '../seeds/demo'
+import { needed } from '../env'
 import { listPeople } from './repository'
-import type { Person } from './types'
+import { type Person, servedFirm } from './types'
 
 const cookieName = 'spillway-person'
 
-function secret(): string {
-  const value = process.env.SPILLWAY_SECRET
-  if (!value || value.length < 32) throw new Error('SPILLWAY_SECRET is not set: start with bin/start')
-  return value
-}
+const secret = () => needed('SPILLWAY_SECRET')
 
 /** Who acts, as the screens show it and let choose. */
 interface PersonShown {
@@ -22,7 +18,7 @@ interface PersonShown {
 
 /** Who acts in this request: the person of the sealed cookie, or the firm's first. */
 export async function currentActor(): Promise<Person & { firm: string; person: PersonShown }> {
-  const people = await listPeople(demoFirmSlug)
+  const people = await listPeople(servedFirm)
   const sealed = (await cookies()).get(cookieName)?.value
   const { personId } = sealed ? await unsealData<{ personId?: string }>(sealed, { password: secret() }) : {}
   const actor = people.find(p => p.personId === personId) ?? people[0]
@@ -34,7 +30,7 @@ export async function currentActor(): Promise<Person & { firm: string; person: P
 
 /** Makes this browser act as another person of the firm; false when there is no such person. */
 export async function actAs(personId: string): Promise<boolean> {
-  const people = await listPeople(demoFirmSlug)
+  const people = await listPeople(servedFirm)
   if (!people.some(p => p.personId === personId)) return false
   const sealed = await sealData({ personId }, { password: secret() })
   // a proxy on this machine that speaks TLS to the outside says so

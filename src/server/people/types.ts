@@ -1,3 +1,6 @@
+/** The firm that this server serves until people sign in: its short name. */
+export const servedFirm = 'headwater'
+
 /** The person who acts, and the firm that every query is scoped to. */
 export interface Actor {
   firmId: string

@@ -6,9 +6,9 @@ import { closeDb, db } from '../db/connection'
 import { migrate } from '../db/migrate'
 import { createJob } from '../jobs/repository'
 import { listPeople } from '../people/repository'
-import type { Actor } from '../people/types'
+import { type Actor, servedFirm } from '../people/types'
 import { freshet18, sluice22, weirgate36 } from '../seeds/catalogue'
-import { demoFirmSlug, seedDemo } from '../seeds/demo'
+import { seedDemo } from '../seeds/demo'
 import { alderHollow } from '../seeds/jobs/alder-hollow'
 import { closeSender, startSearch, workOnSearches } from './queue'
 import { cancelSearches, keepAnswer, latestSearch } from './repository'
@@ -22,7 +22,7 @@ let jobId: string
 beforeAll(async () => {
   await migrate(db())
   await seedDemo()
-  const [first] = await listPeople(demoFirmSlug)
+  const [first] = await listPeople(servedFirm)
   if (!first) throw new Error('no demo firm')
   actor = first
   jobId = await createJob(actor, job, 'for the queue', new Date('2026-01-01'))

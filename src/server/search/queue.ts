@@ -4,6 +4,7 @@ import { type Crew, search, searchSentence } from '@/core/search/search'
 import { type Space, spaceOf } from '@/core/search/space'
 import { perform, type Task } from '@/core/search/tasks'
 import { always, transaction } from '../db/transaction'
+import { needed } from '../env'
 import { log } from '../log'
 import { nightly } from '../nightly/nightly'
 import {
@@ -41,8 +42,7 @@ const kept: { boss?: Promise<PgBoss> } =
 ;(globalThis as { spillwayQueue?: { boss?: Promise<PgBoss> } }).spillwayQueue = kept
 
 async function started(works: boolean): Promise<PgBoss> {
-  const connectionString = process.env.DATABASE_URL
-  if (!connectionString) throw new Error('DATABASE_URL is not set: start with bin/start')
+  const connectionString = needed('DATABASE_URL')
   const boss = new PgBoss({
     connectionString,
     max: 4,

@@ -4,11 +4,12 @@ import { circuitsOf } from '@/core/job/panels'
 import { readJob } from '@/core/job/read'
 import { listEquipment } from '../catalogue/repository'
 import { closeDb, db } from '../db/connection'
+import { readPhoto } from '../files/repository'
 import { readJobRecord } from '../jobs/repository'
 import { listPeople } from '../people/repository'
-import { readPhoto } from '../photos/repository'
+import { servedFirm } from '../people/types'
 import { catalogue } from './catalogue'
-import { demoFirmSlug, seedDemo } from './demo'
+import { seedDemo } from './demo'
 import { alderHollow, demoJobs, fernbrook, millStreet, ospreyPoint, quarryRidge, saltmarshLane } from './jobs'
 
 const ids = (job: typeof alderHollow) => evaluate(job).findings.map(f => f.id)
@@ -77,7 +78,7 @@ test('seeding is idempotent, a half-written demo is written to the end, and what
   await db()('setting').where({ key: 'demo' }).delete()
   expect(await seedDemo()).toBe('written to the end')
   expect(await seedDemo()).toBeNull()
-  const people = await listPeople(demoFirmSlug)
+  const people = await listPeople(servedFirm)
   expect(people.map(p => p.label)).toEqual(['Designer', 'Field technician'])
   const [actor] = people
   if (!actor) throw new Error('no people')

@@ -5,10 +5,10 @@ import { promisify } from 'node:util'
 import { gunzip } from 'node:zlib'
 import { addEquipment, setStock } from '../catalogue/repository'
 import { db } from '../db/connection'
+import { takeIn } from '../files/intake'
+import { savePacked, savePhoto } from '../files/repository'
 import { createJob } from '../jobs/repository'
-import type { Actor } from '../people/types'
-import { takeIn } from '../photos/intake'
-import { savePacked, savePhoto } from '../photos/repository'
+import { type Actor, servedFirm } from '../people/types'
 import { takeIntervals } from '../utility/intake'
 import { saveIntervals } from '../utility/repository'
 import { storedForm } from '../utility/stored'
@@ -16,7 +16,6 @@ import { catalogue, stock } from './catalogue'
 import { logFiles, logIdOf, packedName, yearFiles } from './files'
 import { demoJobs } from './jobs'
 
-export const demoFirmSlug = 'headwater'
 const clock = new Date('2026-02-16T15:00:00Z')
 
 const designer: Actor = {
@@ -78,9 +77,9 @@ async function keepLog({ name, job }: (typeof logFiles)[number], n: number, at: 
 export async function seedDemo(): Promise<'written' | 'written to the end' | null> {
   const [mark] = await db()('setting').where({ key: 'demo' }).select('value')
   if (mark?.value === 'whole') return null
-  const begun = await db()('firm').where({ slug: demoFirmSlug }).first('id')
+  const begun = await db()('firm').where({ slug: servedFirm }).first('id')
   await db()('firm')
-    .insert({ id: designer.firmId, slug: demoFirmSlug, name: 'Headwater Electric' })
+    .insert({ id: designer.firmId, slug: servedFirm, name: 'Headwater Electric' })
     .onConflict()
     .ignore()
   await db()('person')

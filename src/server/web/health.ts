@@ -1,5 +1,6 @@
 import { statfs } from 'node:fs/promises'
 import { db } from '../db/connection'
+import { setting } from '../env'
 
 export interface Health {
   ok: boolean
@@ -8,13 +9,13 @@ export interface Health {
 }
 
 /** Below this nothing is written any more: the database needs room to go on, and to stop in order. */
-const leastFreeMegabytes = () => Number(process.env.SPILLWAY_LEAST_FREE_MB ?? 200)
+const leastFreeMegabytes = () => setting('SPILLWAY_LEAST_FREE_MB') ?? 200
 
 let looked: { at: number; free: number | null } = { at: 0, free: null }
 
 /** Free space where the database lies, in MB; null where it cannot be told. Looked at every two seconds at most. */
 export async function freeMegabytes(now = Date.now()): Promise<number | null> {
-  const where = process.env.SPILLWAY_DATA
+  const where = setting('SPILLWAY_DATA')
   if (!where) return null
   if (now - looked.at > 2000) {
     looked = { at: now, free: looked.free }

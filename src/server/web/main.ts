@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto'
 import { readFile } from 'node:fs/promises'
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
 import next from 'next'
+import { needed, setting } from '../env'
 import { answering, troubleWords } from '../http/trouble'
 import { log } from '../log'
 import { hasRoom, health } from './health'
@@ -9,7 +10,7 @@ import { isOwnHost } from './hosts'
 import { lane, laneOf } from './lanes'
 import { contentSecurityPolicy } from './policy'
 
-const port = Number(process.env.PORT)
+const port = needed('PORT')
 const dev = process.argv.includes('--dev')
 const methods = new Set(['GET', 'HEAD', 'POST'])
 
@@ -37,7 +38,7 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
   const path = (request.url ?? '/').split('?', 1)[0] ?? '/'
   response.setHeader('x-content-type-options', 'nosniff')
   response.setHeader('referrer-policy', 'same-origin')
-  if (!isOwnHost(request.headers.host, process.env.SPILLWAY_HOSTS))
+  if (!isOwnHost(request.headers.host, setting('SPILLWAY_HOSTS')))
     return say(request, response, 421, 'This address is none of this server’s. Open Spillway by its own.')
   if (!methods.has(request.method ?? '')) {
     response.setHeader('allow', [...methods].join(', '))

@@ -48,7 +48,7 @@ export function AskView() {
           : `All ${asked.length} questions are answered.`
       }
     >
-      <Columns least={420}>
+      <Columns least={380}>
         <Column>
           {groups.map(group => (
             <Card key={group} title={group}>

@@ -11,8 +11,9 @@ import { type PersonChoice, TopBar } from '../common/TopBar'
 import type { Draft } from '../form/draft'
 import { useUnitChoice } from '../form/units'
 import styles from './Bench.module.css'
-import { CalculatorView, focusFirst, type Origin } from './CalculatorView'
+import { CalculatorView, focusFirst } from './CalculatorView'
 import { benchPath, Finder } from './Finder'
+import type { Origin } from './origin'
 import { UnitToggles } from './UnitToggles'
 
 const Shortcuts = dynamic(() => import('../common/Shortcuts').then(m => m.Shortcuts))

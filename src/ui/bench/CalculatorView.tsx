@@ -22,6 +22,7 @@ import styles from './Bench.module.css'
 import { benchPath } from './Finder'
 import { LegsPicture } from './LegsPicture'
 import { OutletPicture } from './OutletPicture'
+import type { Origin } from './origin'
 
 const CurveChart = dynamic(() => import('./CurveChart').then(m => m.CurveChart), { ssr: false })
 const UseInJob = dynamic(() => import('./UseInJob').then(m => m.UseInJob), { ssr: false })
@@ -29,13 +30,6 @@ const UseInJob = dynamic(() => import('./UseInJob').then(m => m.UseInJob), { ssr
 const pictures: Record<string, (props: { fields: readonly Field[]; draft: Draft }) => React.ReactNode> = {
   'outlet-readings': OutletPicture,
   'split-readings': LegsPicture,
-}
-
-/** Where in which job a calculation came from. */
-export interface Origin {
-  jobId: string
-  calculationId: string | null
-  note: string
 }
 
 interface Props {

@@ -1,5 +1,6 @@
 'use client'
 import Box from '@mui/material/Box'
+import { scaleLinear } from 'd3-scale'
 import { memo } from 'react'
 import {
   Bar,
@@ -16,7 +17,6 @@ import {
 } from 'recharts'
 import type { Curve } from '@/core/curve'
 import { figure } from '@/core/units/format'
-import { roundTicks, ticksBetween } from '@/core/units/ticks'
 import { ChartFigure, grid, margin, tip, xAxis, yAxis } from '../common/chart'
 import { type Scale, useScale } from '../form/units'
 import { chartText } from '../theme/tokens'
@@ -100,7 +100,7 @@ function Drawn({
       key="y"
       {...yAxis(withSymbol(curve.y.label, y))}
       domain={[0, ceiling]}
-      ticks={roundTicks(ceiling, 5)}
+      ticks={scaleLinear([0, ceiling], []).ticks(5)}
     />,
     <Tooltip
       key="tip"
@@ -133,7 +133,7 @@ function Drawn({
             dataKey="x"
             type="number"
             domain={['dataMin', 'dataMax']}
-            ticks={xs.length ? ticksBetween(Math.min(...xs), Math.max(...xs), 6) : undefined}
+            ticks={xs.length ? scaleLinear([Math.min(...xs), Math.max(...xs)], []).ticks(6) : undefined}
             {...below}
             tickFormatter={(v: number) => figure(v)}
           />

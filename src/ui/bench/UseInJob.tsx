@@ -15,7 +15,7 @@ import { Column, Quiet } from '../common/pieces'
 import { today } from '../common/today'
 import { Choice } from '../form/Choice'
 import type { Draft } from '../form/draft'
-import type { Origin } from './CalculatorView'
+import type { Origin } from './origin'
 
 interface Props {
   calculator: { name: string }

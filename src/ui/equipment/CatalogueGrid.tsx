@@ -114,7 +114,11 @@ export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount 
         checkboxSelectionSelectAllRows: 'Compare these',
         checkboxSelectionUnselectAllRows: 'Compare none',
       }}
-      sx={{ '& .MuiDataGrid-cell': { py: 0.75, alignContent: 'center' }, bgcolor: 'background.paper' }}
+      sx={{
+        '--DataGrid-rowBorderColor': 'var(--mui-palette-divider)',
+        '& .MuiDataGrid-cell': { py: 0.75, alignContent: 'center' },
+        bgcolor: 'background.paper',
+      }}
     />
   )
 }

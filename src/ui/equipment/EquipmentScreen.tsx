@@ -38,7 +38,10 @@ export function EquipmentScreen({ person, firm: given }: { person: PersonChoice;
   const [trouble, setTrouble] = useState<Wrong | null>(null)
   const [said, setSaid] = useState('')
   const found = useMemo(
-    () => findEquipment(items, sought).filter(i => kind === 'all' || i.kind === kind),
+    () =>
+      findEquipment(items, sought)
+        .filter(i => kind === 'all' || i.kind === kind)
+        .sort((a, b) => kindIds.indexOf(a.kind) - kindIds.indexOf(b.kind)),
     [items, sought, kind],
   )
   const compared = items.filter(i => chosen.includes(i.id))

@@ -28,7 +28,7 @@ export function StockField({ name, count, onCount }: Props) {
   }
   return (
     <TextField
-      size="small"
+      variant="standard"
       value={text}
       onChange={e => setText(e.target.value)}
       onBlur={() => void commit()}

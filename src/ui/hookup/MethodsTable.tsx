@@ -101,11 +101,7 @@ export function MethodsTable({ catalogue, hours: given }: { catalogue: Equipment
                 <TableCell key={m.method} scope="col" data-chosen={m.chosen} data-method={m.method}>
                   <b>{m.short}</b>
                   <Typography variant="mini" component="div" sx={{ minHeight: 20, fontWeight: 700 }}>
-                    {m.recommended && (
-                      <Box component="span" sx={{ color: 'primary.main' }}>
-                        recommended{' '}
-                      </Box>
-                    )}
+                    {m.recommended && <Box sx={{ color: 'primary.main' }}>recommended</Box>}
                     {m.chosen && '■ planned'}
                   </Typography>
                 </TableCell>

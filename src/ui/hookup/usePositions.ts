@@ -1,36 +1,41 @@
 'use client'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import type { PositionPlan, PositionProblem } from '@/core/hookup/positions'
-import type { PositionAnswer } from '@/workers/positions'
+import type { Positions } from '@/workers/positions'
+import { Pool, wasDropped } from '../workers/pool'
 
-type State = { busy: boolean; plan: PositionPlan | null; ms: number; trouble: string | null }
+interface State {
+  busy: boolean
+  plan: PositionPlan | null
+  ms: number
+  trouble: string | null
+}
+const idle: State = { busy: false, plan: null, ms: 0, trouble: null }
+const start = () => new Worker(new URL('../../workers/positions.ts', import.meta.url), { type: 'module' })
 
-/** The solver of positions in its worker: one problem at a time, the latest counts. */
+/** The solver of positions in its worker: one problem at a time. */
 export function usePositions() {
-  const worker = useRef<Worker | null>(null)
-  const [state, setState] = useState<State>({ busy: false, plan: null, ms: 0, trouble: null })
-  useEffect(() => () => worker.current?.terminate(), [])
+  const [pool] = useState(() => new Pool<Positions>(start, 1))
+  const [state, setState] = useState(idle)
+  useEffect(() => () => pool.stop(), [pool])
   const stop = useCallback(() => {
-    worker.current?.terminate()
-    worker.current = null
+    pool.stop()
     setState(was => ({ ...was, busy: false }))
-  }, [])
-  const solve = useCallback((problem: PositionProblem, then: (plan: PositionPlan) => void) => {
-    worker.current ??= new Worker(new URL('../../workers/positions.ts', import.meta.url), { type: 'module' })
-    worker.current.onmessage = ({ data }: MessageEvent<PositionAnswer>) => {
-      if (!data.ok) return setState({ busy: false, plan: null, ms: 0, trouble: data.message })
-      setState({ busy: false, plan: data.plan, ms: data.ms, trouble: null })
-      then(data.plan)
-    }
-    worker.current.onerror = () =>
-      setState({
-        busy: false,
-        plan: null,
-        ms: 0,
-        trouble: 'The solver could not be loaded. Load the page again.',
-      })
-    setState(was => ({ ...was, busy: true, trouble: null }))
-    worker.current.postMessage({ problem, wasm: `${location.origin}/api/solver` })
-  }, [])
+  }, [pool])
+  const solve = useCallback(
+    async (problem: PositionProblem, then: (plan: PositionPlan) => void) => {
+      setState(was => ({ ...was, busy: true, trouble: null }))
+      try {
+        const { plan, ms } = await pool.run(({ api }) => api.solve(problem, `${location.origin}/api/solver`))
+        setState({ ...idle, plan, ms })
+        then(plan)
+      } catch (error) {
+        if (!wasDropped(error)) setState({ ...idle, trouble: `The solver failed. ${messageOf(error)}` })
+      }
+    },
+    [pool],
+  )
   return { ...state, solve, stop }
 }
+
+const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error))

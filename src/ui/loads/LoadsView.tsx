@@ -65,7 +65,7 @@ export function LoadsView() {
       {counted.length > 0 && (
         <>
           <Schools schools={view.schools} />
-          <Columns least={400}>
+          <Columns least={380}>
             <Next learn={view.learn} onOpen={setOpen} />
             <Tiers tiers={view.tiers} />
           </Columns>
@@ -131,7 +131,7 @@ function Schools({ schools }: { schools: BySchool[] }) {
         label="Needs by school"
         rows={rows}
         columns={[
-          { head: '', names: true, cell: r => r.label },
+          { head: '', names: true, sx: { minWidth: 130 }, cell: r => r.label },
           ...schools.map(s => ({
             head: (
               <>
@@ -148,7 +148,10 @@ function Schools({ schools }: { schools: BySchool[] }) {
   )
 }
 
-const inForce = { bgcolor: 'color-mix(in srgb, var(--mui-palette-water-live) 26%, transparent)' }
+const inForce = {
+  px: '10px !important',
+  bgcolor: 'color-mix(in srgb, var(--mui-palette-water-live) 26%, transparent)',
+}
 
 function Reasons({ school }: { school: BySchool }) {
   return (

@@ -1,6 +1,7 @@
 'use client'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
+import { scaleLinear } from 'd3-scale'
 import { useState } from 'react'
 import {
   Area,
@@ -15,7 +16,6 @@ import {
 } from 'recharts'
 import type { Segmentation } from '@/core/loads/segment'
 import { figure } from '@/core/units/format'
-import { ticksBetween } from '@/core/units/ticks'
 import type { ReadAbout } from '@/workers/meter-series'
 import { margin, xAxis, yAxis } from '../common/chart'
 import { Quiet, Row } from '../common/pieces'
@@ -77,7 +77,7 @@ export function TraceChart({ about, found, seen, leftOut, onLook, onLeaveOut, on
               dataKey="h"
               type="number"
               domain={domain}
-              ticks={ticksBetween(domain[0], domain[1], 8)}
+              ticks={scaleLinear(domain, []).ticks(8)}
               {...xAxis('hours since the first reading')}
               tickFormatter={(h: number) => figure(h)}
             />

@@ -1,13 +1,17 @@
 'use client'
+import { type ScaleLinear, scaleLinear } from 'd3-scale'
+import { area, curveStepAfter, line } from 'd3-shape'
 import { memo, type PointerEvent, useId } from 'react'
 import { hourText } from '@/core/job/needs'
 import type { Chance } from '@/core/outage/chance'
-import type { EventKind } from '@/core/outage/kernel'
+import type { EventKind } from '@/core/outage/course-outcome'
 import type { Plan } from '@/core/outage/plan'
 import type { Trace } from '@/core/outage/trace'
 import { figure, quantity } from '@/core/units/format'
-import { roundTicks } from '@/core/units/ticks'
 import styles from './Outage.module.css'
+
+type Hours = ArrayLike<number>
+type Scale = ScaleLinear<number, number>
 
 const width = 780
 const left = 74
@@ -61,21 +65,27 @@ export const OutageChart = memo(function OutageChart({ plan, trace, chance, over
     ...(chance ? [chance.bands.p95[0] ?? 0] : []),
     1,
   )
-  const x = (h: number) => left + ((width - left - right) * h) / end
-  const y = (Wh: number) => storeTop + storeHeight * (1 - Wh / topWh)
+  const x = scaleLinear([0, end], [left, width - right])
+  const y = scaleLinear([0, topWh], [storeTop + storeHeight, storeTop])
   const flows = flowsOf(trace)
-  const mostW = Math.max(flows.mostIn, flows.mostOut, 1)
-  const zero = flowTop + (flowHeight * flows.mostIn) / (flows.mostIn + flows.mostOut || 1)
-  const perW = flowHeight / (flows.mostIn + flows.mostOut || 1)
-  const line = (hours: ArrayLike<number>, values: ArrayLike<number>) =>
-    Array.from(hours, (h, i) => `${x(h).toFixed(1)},${y(values[i] ?? 0).toFixed(1)}`).join(' ')
-  const between = (hours: ArrayLike<number>, low: ArrayLike<number>, high: ArrayLike<number>) =>
-    `${line(hours, high)} ${line(hours, low).split(' ').reverse().join(' ')}`
+  const flow = scaleLinear(
+    [flows.mostIn, -(flows.mostOut || (flows.mostIn ? 0 : 1))],
+    [flowTop, flowTop + flowHeight],
+  )
+  const zero = flow(0)
+  const course = (hours: Hours, values: Hours) =>
+    line<number>(x, (_, i) => y(values[i] ?? 0)).digits(1)(Array.from(hours)) ?? ''
+  const between = (hours: Hours, low: (i: number) => number, high: (i: number) => number) =>
+    area<number>(
+      x,
+      (_, i) => y(low(i)),
+      (_, i) => y(high(i)),
+    ).digits(1)(Array.from(hours)) ?? ''
   const aim = (event: PointerEvent<SVGSVGElement>) => {
     if (event.type === 'pointermove' && event.buttons === 0) return
     const box = event.currentTarget.getBoundingClientRect()
-    const at = (((event.clientX - box.left) / box.width) * width - left) / (width - left - right)
-    onHour(Math.max(0, Math.min(plan.hours, at * end)))
+    const at = x.invert(((event.clientX - box.left) / box.width) * width)
+    onHour(Math.max(0, Math.min(plan.hours, at)))
   }
   const bands = chance?.bands
   // the name of the fuller store stands below its line, where the sum of both is not
@@ -106,31 +116,46 @@ export const OutageChart = memo(function OutageChart({ plan, trace, chance, over
           <circle cx="2.5" cy="2.5" r="1" className={styles.dots} />
         </pattern>
       </defs>
-      <polygon
-        points={`${x(0)},${y(0)} ${line(points.hour, points.levelWh)} ${x(plan.hours)},${y(0)}`}
+      <path
+        d={between(
+          points.hour,
+          () => 0,
+          i => points.levelWh[i] ?? 0,
+        )}
         className={styles.water}
       />
       {bands && (
         <>
-          <polygon points={between(bands.hours, bands.p5, bands.p95)} className={styles.bandWide} />
-          <polygon points={between(bands.hours, bands.p25, bands.p75)} className={styles.bandNarrow} />
+          <path
+            d={between(
+              bands.hours,
+              i => bands.p5[i] ?? 0,
+              i => bands.p95[i] ?? 0,
+            )}
+            className={styles.bandWide}
+          />
+          <path
+            d={between(
+              bands.hours,
+              i => bands.p25[i] ?? 0,
+              i => bands.p75[i] ?? 0,
+            )}
+            className={styles.bandNarrow}
+          />
         </>
       )}
-      <polyline points={line(points.hour, points.levelWh)} className={styles.surface} />
+      <path d={course(points.hour, points.levelWh)} className={styles.surface} />
       {plan.stores.length > 1 &&
         points.storesWh.map((series, k) => (
           <g key={plan.stores[k]?.name}>
-            <polyline points={line(points.hour, series)} className={styles.oneStore} />
+            <path d={course(points.hour, series)} className={styles.oneStore} />
             <text x={x(plan.hours) - 4} y={y(series.at(-1) ?? 0) + (k === fuller ? 15 : -5)} textAnchor="end">
               {plan.stores[k]?.name}
             </text>
           </g>
         ))}
       {overlay && (
-        <polyline
-          points={line(overlay.mean.points.hour, overlay.mean.points.levelWh)}
-          className={styles.overlay}
-        />
+        <path d={course(overlay.mean.points.hour, overlay.mean.points.levelWh)} className={styles.overlay} />
       )}
       {trace.reserveWh > 0 && (
         <>
@@ -146,7 +171,7 @@ export const OutageChart = memo(function OutageChart({ plan, trace, chance, over
           </text>
         </>
       )}
-      {roundTicks(topWh, 4).map(Wh => (
+      {y.ticks(4).map(Wh => (
         <g key={Wh}>
           <line x1={left} x2={width - right} y1={y(Wh)} y2={y(Wh)} className={styles.grid} />
           <text x={left - 7} y={y(Wh) + 4} textAnchor="end">
@@ -170,9 +195,9 @@ export const OutageChart = memo(function OutageChart({ plan, trace, chance, over
       ))}
 
       {flows.layers.map(layer => (
-        <polygon
+        <path
           key={layer.name}
-          points={layerPoints(layer, points.hour, x, v => zero - v * perW)}
+          d={layerPath(layer, points.hour, x, flow)}
           className={styles[layer.className]}
           fill={
             layer.className === 'sun'
@@ -183,18 +208,16 @@ export const OutageChart = memo(function OutageChart({ plan, trace, chance, over
           }
         />
       ))}
-      {roundTicks(mostW, 2)
-        .flatMap(W => [...(W <= flows.mostIn ? [W] : []), ...(W > 0 && W <= flows.mostOut ? [-W] : [])])
-        .map(W => (
-          <text key={W} x={left - 7} y={zero - W * perW + 4} textAnchor="end">
-            {figure(Math.abs(W))}
-          </text>
-        ))}
+      {flow.ticks(4).map(W => (
+        <text key={W} x={left - 7} y={flow(W) + 4} textAnchor="end">
+          {figure(Math.abs(W))}
+        </text>
+      ))}
       <line x1={left} x2={width - right} y1={zero} y2={zero} className={styles.axis} />
       <text transform={`translate(15 ${flowTop + flowHeight / 2}) rotate(-90)`} textAnchor="middle">
         out · W · in
       </text>
-      {roundTicks(end, 5).map(h => (
+      {x.ticks(5).map(h => (
         <text
           key={h}
           x={x(h)}
@@ -264,20 +287,17 @@ function flowsOf({ points }: Trace): { layers: Layer[]; mostIn: number; mostOut:
 }
 
 /** Steps, since each figure is the mean of its stretch. */
-function layerPoints(layer: Layer, hours: Float64Array, x: (h: number) => number, y: (W: number) => number) {
-  const edge = (values: number[]) => {
-    const out: string[] = []
-    for (let i = 0; i + 1 < hours.length; i++) {
-      const level = y(values[i] ?? 0).toFixed(1)
-      out.push(`${x(hours[i] ?? 0).toFixed(1)},${level}`, `${x(hours[i + 1] ?? 0).toFixed(1)},${level}`)
-    }
-    return out
-  }
-  return [...edge(layer.high), ...edge(layer.low).reverse()].join(' ')
-}
+const layerPath = (layer: Layer, hours: Hours, x: Scale, y: Scale) =>
+  area<number>(
+    x,
+    (_, i) => y(layer.low[i] ?? 0),
+    (_, i) => y(layer.high[i] ?? 0),
+  )
+    .curve(curveStepAfter)
+    .digits(1)(Array.from(hours)) ?? ''
 
 /** Marks side by side where they would cover each other; the commonest kinds give way when there are too many. */
-function spread(marks: Trace['marks'], x: (h: number) => number) {
+function spread(marks: Trace['marks'], x: Scale) {
   const shown = marks.length > 60 ? marks.filter(m => m.kind !== 'reset' && m.kind !== 'full') : marks
   let last = Number.NEGATIVE_INFINITY
   return shown.slice(0, 80).flatMap(mark => {

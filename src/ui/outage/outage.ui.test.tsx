@@ -3,51 +3,12 @@ import { act, renderHook, waitFor } from '@testing-library/react'
 import type { Job } from '@/core/job/schema'
 import { asItIs } from '@/core/outage/what-if'
 import { alderHollow } from '@/server/seeds/jobs'
-import type { OutageAsk, OutageSay } from '@/workers/outage'
+import { fakeWorkers } from '../test/workers'
 import { useOutage } from './useOutage'
 
-/** How long the worker of a number takes to answer, ms; every one has the worker's own code to itself. */
-let takes: (worker: number) => number
-let workers: Fake[]
-
-class Fake {
-  onmessage: (event: { data: OutageSay }) => void = () => {}
-  onerror: () => void = () => {}
-  ended = false
-  private hear: (event: { data: OutageAsk }) => void = () => {}
-  private readonly number = workers.push(this) - 1
-  constructor() {
-    const given = jest.spyOn(globalThis, 'addEventListener')
-    given.mockImplementation((_: string, hear: unknown) => {
-      this.hear = hear as typeof this.hear
-    })
-    jest.isolateModules(() => require('@/workers/outage'))
-    given.mockRestore()
-  }
-  postMessage(ask: OutageAsk) {
-    const data = structuredClone(ask)
-    setTimeout(() => {
-      if (this.ended) return
-      const answers: OutageSay[] = []
-      const post = jest.spyOn(globalThis, 'postMessage').mockImplementation(said => {
-        answers.push(structuredClone(said))
-      })
-      this.hear({ data })
-      post.mockRestore()
-      act(() => {
-        for (const data of answers) this.onmessage({ data })
-      })
-    }, takes(this.number))
-  }
-  terminate() {
-    this.ended = true
-  }
-}
-
+let { made: workers, behaviour } = fakeWorkers(() => {})
 beforeEach(() => {
-  workers = []
-  takes = () => 0
-  global.Worker = Fake as never
+  ;({ made: workers, behaviour } = fakeWorkers(() => require('@/workers/outage')))
 })
 const crewOf = (hands: number) => jest.spyOn(navigator, 'hardwareConcurrency', 'get').mockReturnValue(hands)
 const longer: Job = { ...alderHollow, outage: { ...alderHollow.outage, hours: 40 } }
@@ -66,16 +27,16 @@ async function simulated(hands: number, job = alderHollow) {
 test('any crew, of any speed, finds the same to the bit', async () => {
   const alone = await simulated(1)
   expect(alone).toMatch(/"draws":\d{2,}/)
-  takes = worker => [0, 9, 1, 4][worker % 4] ?? 0
+  behaviour.takes = worker => [0, 9, 1, 4][worker % 4] ?? 0
   expect(await simulated(3)).toBe(alone)
-  takes = worker => [0, 0, 25][worker % 3] ?? 0
+  behaviour.takes = worker => [0, 0, 25][worker % 3] ?? 0
   expect(await simulated(2)).toBe(alone)
 }, 60_000)
 
 test('a new design drops the one before, whatever is still on its way', async () => {
   crewOf(2)
   const wanted = await simulated(2, longer)
-  takes = worker => (worker % 3 === 2 ? 12 : 0)
+  behaviour.takes = worker => (worker % 3 === 2 ? 12 : 0)
   const { result, rerender, unmount } = renderHook(({ job }) => useOutage(job, whatIf), {
     initialProps: { job: alderHollow },
   })
@@ -89,16 +50,38 @@ test('a new design drops the one before, whatever is still on its way', async ()
   expect(workers.every(w => w.ended)).toBe(true)
 }, 60_000)
 
-test('what stops it stays as it is; a worker that is lost says what to do', async () => {
+test('what stops it stays as it is', async () => {
   crewOf(2)
-  takes = worker => (worker ? 5 : 0)
+  behaviour.takes = worker => (worker ? 5 : 0)
   const { result } = renderHook(() => useOutage(alderHollow, whatIf))
   await waitFor(() => expect(result.current.mean).not.toBeNull())
   act(() => result.current.stop())
   expect(result.current.busy).toBe(false)
-  act(() => workers[1]?.onerror())
-  expect(result.current.trouble).toMatch(/could not be loaded.*again/)
 })
+
+test('a hand or the lead that dies is replaced, and the same comes out; where the next dies too, it says what to do', async () => {
+  const wanted = await simulated(2)
+  crewOf(2)
+  behaviour.takes = worker => (worker ? 4 : 1)
+  const { result, unmount } = renderHook(() => useOutage(alderHollow, whatIf))
+  await waitFor(() => expect(result.current.chance).not.toBeNull(), { timeout: 20_000 })
+  act(() => {
+    for (const worker of workers.filter(w => !w.ended).slice(-3, -1)) worker.die()
+  })
+  await waitFor(() => expect(result.current.busy).toBe(false), { timeout: 20_000 })
+  const { chance, answer, mean, trouble } = result.current
+  expect(trouble).toBeNull()
+  expect(JSON.stringify({ chance, answer, mean })).toBe(wanted)
+  unmount()
+
+  const lame = fakeWorkers(() => {})
+  const dead = renderHook(() => useOutage(alderHollow, whatIf))
+  await waitFor(() => expect(lame.made).toHaveLength(1))
+  act(() => lame.made[0]?.die())
+  await waitFor(() => expect(lame.made).toHaveLength(2))
+  act(() => lame.made[1]?.die())
+  await waitFor(() => expect(dead.result.current.trouble).toMatch(/could not be loaded.*again/))
+}, 60_000)
 
 test('a job that cannot be simulated says why, and is not busy', async () => {
   crewOf(1)

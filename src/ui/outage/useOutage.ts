@@ -7,7 +7,8 @@ import type { Plan } from '@/core/outage/plan'
 import type { Trace } from '@/core/outage/trace'
 import type { WhatIf } from '@/core/outage/what-if'
 import type { Fault } from '@/core/outcome'
-import type { OutageAsk, OutageSay } from '@/workers/outage'
+import type { Simulation } from '@/workers/outage'
+import { crewSize, type Member, Pool, wasDropped } from '../workers/pool'
 
 /** What a screen knows of one simulated design; the mean comes at once, the chance as the draws come in. */
 export interface Simulated {
@@ -39,10 +40,8 @@ const batch = 100
 const mostDraws = 1000
 const seed = 1
 
-const crewSize = () =>
-  Math.max(1, Math.min(4, typeof navigator === 'undefined' ? 2 : (navigator.hardwareConcurrency ?? 2)))
-
 const start = () => new Worker(new URL('../../workers/outage.ts', import.meta.url), { type: 'module' })
+const lost = 'The simulation could not be loaded. Load the page again.'
 
 /**
  * Simulates a job under a what-if in workers: one for the mean and the sums, the rest for draws. A new design drops what the
@@ -50,125 +49,102 @@ const start = () => new Worker(new URL('../../workers/outage.ts', import.meta.ur
  */
 export function useOutage(job: Job, whatIf: WhatIf) {
   const [state, setState] = useState<Simulated>(nothing)
-  const crew = useRef<{ lead: Worker; hands: Worker[] } | null>(null)
-  const run = useRef({
-    id: 0,
-    next: 0,
-    got: new Map<number, Draws>(),
-    summed: 0,
-    stopped: false,
-    known: false,
-    /** the mean is there: what is asked first is not slowed by what is asked after it */
-    ready: false,
-    begin: () => {},
-  })
+  const [pools] = useState(() => ({
+    lead: new Pool<Simulation>(start, 1),
+    hands: new Pool<Simulation>(start, crewSize(4)),
+  }))
+  /** the run at hand: its number, and whether it was told to end */
+  const run = useRef({ id: 0, ended: false })
+  useEffect(
+    () => () => {
+      pools.lead.stop()
+      pools.hands.stop()
+    },
+    [pools],
+  )
 
   useEffect(() => {
-    const lead = start()
-    const hands = Array.from({ length: crewSize() }, start)
-    crew.current = { lead, hands }
-    const lost = () =>
-      setState(was => ({
-        ...was,
-        busy: false,
-        trouble: 'The simulation could not be loaded. Load the page again.',
-      }))
-    const idle = new Set(hands)
-    const ask = (worker: Worker, message: OutageAsk, transfer: Transferable[] = []) =>
-      worker.postMessage(message, transfer)
-    const deal = () => {
-      const r = run.current
-      for (const hand of [...idle]) {
-        if (r.stopped || !r.ready || r.next >= mostDraws) return
-        idle.delete(hand)
-        ask(hand, { kind: 'draws', id: r.id, seed, from: r.next, count: pieceDraws })
-        r.next += pieceDraws
-      }
-    }
-    lead.onerror = lost
-    lead.onmessage = ({ data }: MessageEvent<OutageSay>) => {
-      const r = run.current
-      if (data.id !== r.id) return
-      if (data.kind === 'mean' && !data.quick) setState(was => ({ ...was, mean: data.trace }))
-      else if (data.kind === 'mean') {
-        setState(was => ({ ...was, plan: data.plan, mean: data.trace, one: null, faults: [], trouble: null }))
-        r.begin()
-        r.ready = true
-        deal()
-      } else if (data.kind === 'cannot') {
-        r.stopped = true
-        setState({ ...nothing, faults: data.faults, busy: false })
-      } else if (data.kind === 'trace') setState(was => ({ ...was, one: data.trace }))
-      else if (data.kind === 'sum') {
-        // what was handed out beyond the end does not count
-        if (r.known) return
-        r.known = enough(data.chance.lasts, data.chance.draws, mostDraws)
-        const done = r.known || r.stopped
-        if (done) r.stopped = true
-        // the bands may come a moment later than what is being dragged
-        startTransition(() =>
-          setState(was =>
-            r.id === data.id ? { ...was, chance: data.chance, answer: data.answer, busy: !done } : was,
-          ),
-        )
-      }
-    }
-    for (const hand of hands) {
-      hand.onerror = lost
-      hand.onmessage = ({ data }: MessageEvent<OutageSay>) => {
-        const r = run.current
-        idle.add(hand)
-        if (data.kind === 'draws' && data.id === r.id) {
-          r.got.set(data.draws.from, data.draws)
-          // in the order of their numbers, and in whole batches: the same on any number of workers
-          for (;;) {
-            const parts = Array.from({ length: batch / pieceDraws }, (_, i) =>
-              r.got.get(r.summed + i * pieceDraws),
-            ).filter(part => part !== undefined)
-            if (parts.length < batch / pieceDraws || r.stopped) break
-            for (const part of parts) r.got.delete(part.from)
-            r.summed += batch
-            ask(lead, { kind: 'sum', id: r.id, seed, parts })
-          }
-        }
-        deal()
-      }
-    }
-    return () => {
-      lead.terminate()
-      for (const hand of hands) hand.terminate()
-      crew.current = null
-    }
-  }, [])
-
-  useEffect(() => {
-    const { current } = crew
-    if (!current) return
-    const r = run.current
-    r.id++
-    r.next = 0
-    r.summed = 0
-    r.stopped = false
-    r.known = false
-    r.ready = false
-    r.got.clear()
-    const { id } = r
-    const ask = (worker: Worker, mean: boolean) =>
-      worker.postMessage({ kind: 'design', id, job, whatIf, mean } satisfies OutageAsk)
-    ask(current.lead, true)
-    r.begin = () => {
-      for (const hand of current.hands) ask(hand, false)
-    }
+    const mine = { id: run.current.id + 1, ended: false }
+    run.current = mine
+    const { id } = mine
+    const here = () => run.current === mine
+    pools.lead.clear()
+    pools.hands.clear()
     setState(was => ({ ...was, busy: true }))
-  }, [job, whatIf])
+    /** Whoever does not know this design yet, one that took another's place too, is told it first. */
+    const knowing = async (member: Member<Simulation>) => {
+      if (member.knows !== id) await member.api.take(id, job, whatIf)
+      member.knows = id
+      return member.api
+    }
+    const piece = (from: number) =>
+      pools.hands.run(async hand => (await knowing(hand)).draws(id, seed, from, pieceDraws))
+
+    const simulate = async () => {
+      const begun = await pools.lead.run(async lead => {
+        if (!here()) return null
+        const plan = await lead.api.take(id, job, whatIf)
+        lead.knows = id
+        return plan.ok ? { ...plan, quick: await lead.api.quick(job, whatIf) } : plan
+      })
+      if (!begun || !here()) return
+      if (!begun.ok) return setState({ ...nothing, faults: begun.faults, busy: false })
+      const { value: plan, quick } = begun
+      setState(was => ({ ...was, plan, ...(quick && { mean: quick }), one: null, faults: [], trouble: null }))
+      // the mean is there first: what is asked at once is not slowed by what is asked after it
+      const all: Draws[] = []
+      const pieces: Promise<Draws>[] = []
+      const ahead = batch / pieceDraws + pools.hands.size
+      for (let at = 0; at < mostDraws && here() && !mine.ended; at += batch) {
+        while (pieces.length * pieceDraws < Math.min(mostDraws, at + ahead * pieceDraws))
+          pieces.push(quietly(piece(pieces.length * pieceDraws)))
+        // in the order of their numbers, and in whole batches: the same on any number of workers
+        const parts = await Promise.all(pieces.slice(at / pieceDraws, (at + batch) / pieceDraws))
+        if (!here() || mine.ended) return
+        const summed = await pools.lead.run(async lead => {
+          // one that took another's place adds up anew what was there
+          const fresh = lead.knows !== id
+          const api = await knowing(lead)
+          return api.sum(id, seed, fresh ? [...all, ...parts] : parts)
+        })
+        all.push(...parts)
+        if (!here()) return
+        const { mean, chance, answer } = summed
+        const done = enough(chance.lasts, chance.draws, mostDraws)
+        if (done) mine.ended = true
+        setState(was => ({ ...was, mean }))
+        // the bands may come a moment later than what is being dragged
+        startTransition(() => setState(was => (here() ? { ...was, chance, answer, busy: !mine.ended } : was)))
+      }
+    }
+    simulate().catch((error: unknown) => {
+      if (here() && !wasDropped(error)) setState(was => ({ ...was, busy: false, trouble: lost }))
+    })
+  }, [job, whatIf, pools])
 
   const stop = useCallback(() => {
-    run.current.stopped = true
+    run.current.ended = true
+    pools.hands.clear()
     setState(was => ({ ...was, busy: false }))
-  }, [])
-  const look = useCallback((draw: number | null) => {
-    if (draw === null) return setState(was => ({ ...was, one: null }))
-    crew.current?.lead.postMessage({ kind: 'trace', id: run.current.id, seed, draw } satisfies OutageAsk)
-  }, [])
+  }, [pools])
+  const look = useCallback(
+    (draw: number | null) => {
+      if (draw === null) return setState(was => ({ ...was, one: null }))
+      const mine = run.current
+      pools.lead
+        .run(async ({ api, knows }) => (knows === mine.id ? api.trace(mine.id, seed, draw) : null))
+        .then(
+          one => one && run.current === mine && setState(was => ({ ...was, one })),
+          () => {},
+        )
+    },
+    [pools],
+  )
   return useMemo(() => ({ ...state, stop, look }), [state, stop, look])
+}
+
+/** A piece that nobody waits for any more may fail without a word. */
+function quietly<T>(piece: Promise<T>): Promise<T> {
+  piece.catch(() => {})
+  return piece
 }

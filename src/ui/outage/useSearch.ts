@@ -1,12 +1,14 @@
 'use client'
-import { startTransition, useCallback, useEffect, useRef, useState } from 'react'
+import { proxy } from 'comlink'
+import { startTransition, useCallback, useEffect, useState } from 'react'
 import type { Equipment } from '@/core/equipment'
 import type { Job } from '@/core/job/schema'
 import type { SearchResult } from '@/core/search/search'
 import type { Wishes } from '@/core/search/space'
 import type { Stock } from '@/core/search/stock'
-import type { Answer, Task } from '@/core/search/tasks'
-import type { SearchAsk, SearchSay } from '@/workers/search'
+import type { Task } from '@/core/search/tasks'
+import type { Searching as Desk } from '@/workers/search'
+import { crewSize, type Member, Pool, wasDropped } from '../workers/pool'
 
 export interface Searching {
   busy: boolean
@@ -19,17 +21,19 @@ export interface Searching {
 }
 const idle: Searching = { busy: false, done: 0, what: '', result: null, sentence: '', trouble: null, ms: 0 }
 
-const crewSize = () => Math.max(1, Math.min(8, navigator.hardwareConcurrency ?? 2))
 const start = () => new Worker(new URL('../../workers/search.ts', import.meta.url), { type: 'module' })
 
 /** The search in workers: a lead that plans, and a hand for each core; stopping ends them all at once. */
 export function useSearch() {
   const [state, setState] = useState<Searching>(idle)
-  const crew = useRef<Worker[]>([])
+  const [pools] = useState(() => ({
+    lead: new Pool<Desk>(start, 1),
+    hands: new Pool<Desk>(start, crewSize(8)),
+  }))
   const release = useCallback(() => {
-    for (const worker of crew.current) worker.terminate()
-    crew.current = []
-  }, [])
+    pools.lead.stop()
+    pools.hands.stop()
+  }, [pools])
   const stop = useCallback(() => {
     release()
     setState(was => (was.busy ? { ...was, busy: false, what: 'Stopped' } : was))
@@ -37,71 +41,34 @@ export function useSearch() {
   useEffect(() => release, [release])
 
   const run = useCallback(
-    (job: Job, catalogue: Equipment[], stock: Stock, wishes: Wishes, draws = 200) => {
+    async (job: Job, catalogue: Equipment[], stock: Stock, wishes: Wishes, draws = 200) => {
       stop()
       const began = performance.now()
       setState({ ...idle, busy: true, what: 'Starting' })
-      const lead = start()
-      const hands = Array.from({ length: crewSize() }, start)
-      crew.current = [lead, ...hands]
-      const ask = (worker: Worker, message: SearchAsk) => worker.postMessage(message)
-      const open: { batch: number; index: number; task: Task }[] = []
-      const got = new Map<number, { answers: Answer[]; left: number }>()
-      const free = [...hands]
-      const deal = () => {
-        while (free.length && open.length) {
-          const hand = free.pop()
-          const next = open.shift()
-          if (hand && next) ask(hand, { kind: 'task', ...next })
-        }
+      /** Whoever does not know this space yet, one that took another's place too, is told it first. */
+      const knowing = async (member: Member<Desk>) => {
+        if (member.knows !== began) await member.api.know(job, catalogue, wishes, stock)
+        member.knows = began
+        return member.api
       }
-      const failed = (message: string) => {
+      const crew = (tasks: Task[]) =>
+        Promise.all(tasks.map(task => pools.hands.run(async hand => (await knowing(hand)).perform(task))))
+      const progress = (done: number, what: string) => setState(was => ({ ...was, done, what }))
+      try {
+        const { result, sentence } = await pools.lead.run(async lead =>
+          (await knowing(lead)).lead(1, draws, proxy(crew), proxy(progress)),
+        )
+        const ms = performance.now() - began
+        // a chart and a long table: drawn in pieces, so that the page stays at hand
+        startTransition(() => setState({ ...idle, done: 1, result, sentence, ms }))
+        release()
+      } catch (error) {
+        if (wasDropped(error)) return
         stop()
-        setState({ ...idle, trouble: message })
+        setState({ ...idle, trouble: `The search failed. ${error instanceof Error ? error.message : error}` })
       }
-      lead.onmessage = ({ data }: MessageEvent<SearchSay>) => {
-        if (data.kind === 'tasks') {
-          got.set(data.batch, { answers: new Array(data.tasks.length), left: data.tasks.length })
-          if (!data.tasks.length) return ask(lead, { kind: 'answers', batch: data.batch, answers: [] })
-          data.tasks.forEach((task, index) => {
-            open.push({ batch: data.batch, index, task })
-          })
-          deal()
-        } else if (data.kind === 'progress') setState(was => ({ ...was, done: data.done, what: data.what }))
-        else if (data.kind === 'result') {
-          const ms = performance.now() - began
-          // a chart and a long table: drawn in pieces, so that the page stays at hand
-          startTransition(() =>
-            setState({ ...idle, done: 1, result: data.result, sentence: data.sentence, ms }),
-          )
-          release()
-        } else if (data.kind === 'failed') failed(data.message)
-      }
-      // one that is stopped while it loads complains of that
-      for (const worker of crew.current)
-        worker.onerror = () =>
-          crew.current.includes(worker) && failed('The search could not be loaded. Load the page again.')
-      for (const hand of hands) {
-        hand.onmessage = ({ data }: MessageEvent<SearchSay>) => {
-          if (data.kind === 'failed') return failed(data.message)
-          if (data.kind !== 'answer') return
-          free.push(hand)
-          const batch = got.get(data.batch)
-          if (batch) {
-            batch.answers[data.index] = data.answer
-            if (--batch.left === 0) {
-              got.delete(data.batch)
-              ask(lead, { kind: 'answers', batch: data.batch, answers: batch.answers })
-            }
-          }
-          deal()
-        }
-        ask(hand, { kind: 'space', job, catalogue, wishes, stock })
-      }
-      ask(lead, { kind: 'space', job, catalogue, wishes, stock })
-      ask(lead, { kind: 'lead', seed: 1, draws })
     },
-    [release, stop],
+    [pools, release, stop],
   )
   return { ...state, run, stop }
 }

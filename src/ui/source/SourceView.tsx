@@ -94,11 +94,11 @@ export function SourceView({ catalogue }: { catalogue: Equipment[] }) {
               )}
             </Row>
           </Columns>
-          <Columns least={400}>
+          <Columns least={380}>
             <Arrangements source={source} catalogue={catalogue} />
             <LegsBoard />
           </Columns>
-          <Columns least={400}>
+          <Columns least={380}>
             <DeliversCard />
             <InputsCard source={source} catalogue={catalogue} />
           </Columns>

@@ -108,6 +108,12 @@ export const theme = createTheme({
         bar: { backgroundColor: 'var(--mui-palette-water-live)' },
       },
     },
+    MuiListItemText: { styleOverrides: { root: { marginBlock: 0 } } },
+    MuiListSubheader: {
+      styleOverrides: {
+        root: { padding: '6px 8px 0', lineHeight: 1.6, background: 'none', fontSize: text.small },
+      },
+    },
     MuiLink: { defaultProps: { color: 'inherit' } },
     MuiFormHelperText: { styleOverrides: { root: { marginInline: 2, whiteSpace: 'pre-line' } } },
     MuiDialogContent: {

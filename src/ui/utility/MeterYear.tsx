@@ -20,9 +20,9 @@ import { Form, Save } from '../form/Form'
 import { ChoiceField, NumberField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
 import { useWorkspace } from '../workspace/store'
+import type { MeterAbout } from './about'
 import { HeatMap } from './HeatMap'
 import { DurationChart, MonthsChart, WeekChart } from './UtilityCharts'
-import type { MeterAbout } from './UtilityView'
 
 interface Props {
   seriesId: string
@@ -218,7 +218,7 @@ export function MeterYear({ seriesId, name, meters, warnings }: Props) {
       {problem && <Alert severity="error">{problem}</Alert>}
       {views && (
         <>
-          <Columns least={400}>
+          <Columns least={380}>
             <DurationChart duration={views.duration} baseW={summed?.demand.baseW ?? 0} />
             <WeekChart week={views.peakWeek} />
           </Columns>

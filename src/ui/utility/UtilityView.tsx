@@ -8,8 +8,6 @@ import dynamic from 'next/dynamic'
 import { useCallback, useEffect, useState } from 'react'
 import { requestsOf } from '@/core/ask/requests'
 import { circuitNeeds } from '@/core/job/needs'
-import type { IntervalSeries } from '@/core/loads/intervals'
-import type { Summed } from '@/core/loads/utility-year'
 import { plural, quantity } from '@/core/units/format'
 import { call, upload } from '../api'
 import { FileButton } from '../common/FileButton'
@@ -18,17 +16,11 @@ import { firmZone } from '../common/today'
 import { FindingsHere } from '../findings/FindingsHere'
 import { LoadsTabs } from '../loads/LoadsTabs'
 import { useWorkspace } from '../workspace/store'
+import type { MeterAbout } from './about'
 import { ZoneChoice } from './ZoneChoice'
 
 const MeterYear = dynamic(() => import('./MeterYear').then(m => m.MeterYear))
 
-export interface MeterAbout {
-  id: string
-  flow: IntervalSeries['flow']
-  count: number
-  totalWh: number
-  summed: Summed | null
-}
 interface Kept {
   id: string
   name: string

@@ -1,8 +1,8 @@
 import { NextResponse } from 'next/server'
 import * as z from 'zod'
+import { readFile } from '@/server/files/repository'
 import { handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
-import { readFile } from '@/server/photos/repository'
 
 interface Params {
   params: Promise<{ fileId: string }>

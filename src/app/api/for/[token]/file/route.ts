@@ -2,9 +2,9 @@ import { randomUUID } from 'node:crypto'
 import { askedOfCustomer, fileSent } from '@/core/ask/sent'
 import { line } from '@/core/quantity'
 import { kindOfFile } from '@/server/files/file-kind'
+import { largestUpload } from '@/server/files/intake'
+import { packed, savePacked } from '@/server/files/repository'
 import { bodyBytes, handle, refuse } from '@/server/http/handle'
-import { largestUpload } from '@/server/photos/intake'
-import { packed, savePacked } from '@/server/photos/repository'
 import { type LinkParams, linkOf, requestKey, sender, take } from '../../params'
 
 const tooLarge =

@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import { askedOfCustomer, photoSent } from '@/core/ask/sent'
 import { readPhotographAside } from '@/server/files/desk'
+import { largestUpload, tooLargeUpload } from '@/server/files/intake'
+import { savePhoto } from '@/server/files/repository'
 import { bodyBytes, handle, refuse } from '@/server/http/handle'
-import { largestUpload, tooLargeUpload } from '@/server/photos/intake'
-import { savePhoto } from '@/server/photos/repository'
 import { type LinkParams, linkOf, requestKey, sender, take } from '../../params'
 
 /** Takes in a photograph for one of the requests. */

@@ -1,9 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import { always, transaction } from '@/server/db/transaction'
 import { readUtilityAside } from '@/server/files/desk'
+import { savePacked } from '@/server/files/repository'
 import { refuse } from '@/server/http/handle'
 import type { Actor } from '@/server/people/types'
-import { savePacked } from '@/server/photos/repository'
 import { saveIntervals } from '@/server/utility/repository'
 import type { SeriesAbout } from '@/server/utility/stored'
 

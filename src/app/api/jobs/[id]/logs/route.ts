@@ -1,9 +1,9 @@
 import * as z from 'zod'
 import { line } from '@/core/quantity'
 import { kindOfFile } from '@/server/files/file-kind'
+import { listFiles, saveFile } from '@/server/files/repository'
 import { bodyBytes, handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
-import { listFiles, saveFile } from '@/server/photos/repository'
 import { type JobParams, jobOf } from '../../params'
 
 const largestLog = 60_000_000

@@ -1,10 +1,10 @@
 import { randomUUID } from 'node:crypto'
 import * as z from 'zod'
 import { readPhotographAside } from '@/server/files/desk'
+import { largestUpload, tooLargeUpload } from '@/server/files/intake'
+import { savePhoto } from '@/server/files/repository'
 import { bodyBytes, handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
-import { largestUpload, tooLargeUpload } from '@/server/photos/intake'
-import { savePhoto } from '@/server/photos/repository'
 import { type JobParams, jobOf } from '../../params'
 
 /** Takes in the bytes of a photograph; the screen then adds it to the document, as a change of its own. */

@@ -1,6 +1,6 @@
 import { NextResponse } from 'next/server'
+import { readPhoto } from '@/server/files/repository'
 import { handle, refuse } from '@/server/http/handle'
-import { readPhoto } from '@/server/photos/repository'
 import { linkOf } from '../../../params'
 
 interface Params {

@@ -1,3 +1,4 @@
+import { setting } from '@/server/env'
 import { handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
 import { serviceToken } from '@/simulators/utility'
@@ -8,7 +9,7 @@ import { keepIntervals } from '../keep'
 export const POST = handle(async (_request, { params }: JobParams) => {
   await jobOf(params)
   const { id } = await params
-  const port = process.env.PORT ?? '4180'
+  const port = setting('PORT') ?? 4180
   const address = `http://127.0.0.1:${port}/api/simulators/utility/espi/1_1/resource/Batch/Subscription/${id}`
   const answer = await fetch(address, {
     headers: { authorization: `Bearer ${serviceToken}`, accept: 'application/atom+xml' },

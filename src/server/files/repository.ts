@@ -4,9 +4,9 @@ import { gunzip, gzip } from 'node:zlib'
 import type { Knex } from 'knex'
 import { dayIn } from '@/core/day'
 import { db } from '../db/connection'
-import { needRoom } from '../files/quota'
 import type { Actor } from '../people/types'
 import type { Encoded } from './intake'
+import { needRoom } from './quota'
 
 type Firm = Pick<Actor, 'firmId'>
 

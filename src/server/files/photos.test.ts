@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { crc32, deflateSync } from 'node:zlib'
 import sharp from 'sharp'
-import { kindOfFile } from '../files/file-kind'
+import { kindOfFile } from './file-kind'
 import { takeIn } from './intake'
 
 const flat = (width: number, height: number) =>
