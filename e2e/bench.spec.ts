@@ -180,7 +180,7 @@ test('an answer goes into a job: kept with it and changed again, or set on a loa
   await expect(page.getByText('inlet by the garage door to the panel')).toBeVisible()
   await page.getByRole('link', { name: 'Change on the bench' }).click()
   await expect(page.locator('[aria-busy=false]')).toBeVisible()
-  await page.getByLabel('Current').fill('30')
+  await page.getByRole('textbox', { name: 'Current' }).fill('30')
   await page.getByRole('button', { name: 'Use in a job' }).click()
   const dialog = page.getByRole('dialog')
   await expect(dialog.getByLabel('Note (optional)')).toHaveValue('inlet by the garage door to the panel')

@@ -1,4 +1,4 @@
-import { type APIRequestContext, expect, type Page } from '@playwright/test'
+import { type APIRequestContext, expect, type Locator, type Page } from '@playwright/test'
 import axe from 'axe-core'
 
 export const alder = '5a1de000-0000-4000-8000-000000000001'
@@ -47,6 +47,16 @@ const live = (page: Page) => expect(page.locator('[data-live=true]')).toBeVisibl
 export async function openAgain(page: Page) {
   await page.reload()
   await live(page)
+}
+
+/** Carries a thing to another with the mouse, as a hand does. */
+export async function drag(page: Page, from: Locator, to: Locator) {
+  await from.hover()
+  await page.mouse.down()
+  const box = await to.boundingBox()
+  if (!box) throw new Error('there is no place to carry it to')
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2, { steps: 12 })
+  await page.mouse.up()
 }
 
 /** Nothing that axe holds against WCAG A and AA. */

@@ -30,7 +30,7 @@ test('a newcomer taps three breakers, sees hours change, a finding explain itsel
   const working = page.getByRole('dialog', { name: 'Working: Run time' })
   await expect(working).toContainText('hours = usable energy ÷ drawn from the battery')
   await expect(working).toContainText('catalogue, Sluice 22, version 1')
-  await working.getByText('How it is worked out').first().click()
+  await working.getByText('How it is worked out').last().click()
   await expect(working).toContainText('boiler log, 48 h')
   await page.getByRole('button', { name: 'Close the working' }).click()
 

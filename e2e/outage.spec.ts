@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { gunzipSync } from 'node:zlib'
-import { accessible, alder, copyOf, openAgain, openJob, saved } from './helpers'
+import { accessible, alder, copyOf, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 const answer = 'section[aria-label="Answer"]'
@@ -101,7 +101,7 @@ test('stock is counted beside the catalogue; a search from stock alone keeps to 
     page.waitForResponse(r => r.url().endsWith('/api/equipment') && r.request().method() === 'POST')
   await count.fill('0')
   await Promise.all([kept(), count.press('Enter')])
-  await openAgain(page)
+  await page.reload()
   await expect(count).toHaveValue('0')
   await accessible(page)
 

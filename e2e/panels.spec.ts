@@ -1,5 +1,5 @@
 import sharp from 'sharp'
-import { accessible, alder, breaker, clearPositions, copyOf, line, openJob, saved } from './helpers'
+import { accessible, alder, breaker, clearPositions, copyOf, drag, line, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 const quarry = '5a1de000-0000-4000-8000-000000000003'
@@ -31,7 +31,7 @@ test('dead circuits: why a circuit cannot be carried, moved by key, by drag, and
   await expect(breaker(page, '6 Furnace')).toContainText('147 W')
   await expect(breaker(page, '7 Kitchen counter')).toBeVisible()
 
-  await breaker(page, '8 Living room').dragTo(breaker(page, '9 Bedroom'))
+  await drag(page, breaker(page, '8 Living room'), breaker(page, '9 Bedroom'))
   await expect(breaker(page, '9 Living room')).toBeVisible()
   await page.keyboard.press('Control+z')
   await expect(breaker(page, '8 Living room')).toBeVisible()

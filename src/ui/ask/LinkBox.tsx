@@ -4,9 +4,11 @@ import List from '@mui/material/List'
 import ListItem from '@mui/material/ListItem'
 import ListItemText from '@mui/material/ListItemText'
 import TextField from '@mui/material/TextField'
-import { useEffect, useState } from 'react'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useState } from 'react'
 import { call } from '../api'
 import { Card, Row } from '../common/pieces'
+import { told } from '../query'
 import { useWorkspace } from '../workspace/store'
 
 interface Link {
@@ -31,26 +33,17 @@ const isValid = (link: Link) => !link.withdrawnAt && new Date(link.expiresAt) > 
 /** The customer's links of this job: made here, shown once, withdrawn here. */
 export function LinkBox() {
   const id = useWorkspace(s => s.id)
-  const [links, setLinks] = useState<Link[] | null>(null)
   const [address, setAddress] = useState<string | null>(null)
   const [said, setSaid] = useState<string | null>(null)
+  const client = useQueryClient()
   const at = `/api/jobs/${id}/links`
-  useEffect(() => {
-    let gone = false
-    void call<{ links: Link[] }>(at, 'GET').then(answer => {
-      if (gone) return
-      if (answer.ok) setLinks(answer.data.links)
-      else setSaid(answer.message)
-    })
-    return () => {
-      gone = true
-    }
-  }, [at])
+  const { data, error } = useQuery({ queryKey: [at], queryFn: () => told<{ links: Link[] }>(at) })
+  const links = data?.links
   const send = async (what: object) => {
     setSaid(null)
     const answer = await call<{ token?: string; links: Link[] }>(at, 'POST', what)
     if (!answer.ok) return setSaid(answer.message)
-    setLinks(answer.data.links)
+    client.setQueryData([at], { links: answer.data.links })
     setAddress(answer.data.token ? `${location.origin}/for/${answer.data.token}` : null)
   }
   const copy = async () => {
@@ -88,7 +81,7 @@ export function LinkBox() {
         <Button variant="outlined" disabled={!links} onClick={() => void send({ do: 'make' })}>
           {links?.some(isValid) ? 'Make another link' : 'Make a link'}
         </Button>
-        <span role="status">{said}</span>
+        <span role="status">{said ?? error?.message}</span>
       </Row>
       {links && links.length > 0 && (
         <List dense disablePadding>

@@ -80,8 +80,8 @@ export function Finder({ here, onOpen }: Props) {
             dense
             disablePadding
             subheader={
-              <ListSubheader component="h2" disableSticky>
-                {g.name}
+              <ListSubheader disableSticky>
+                <h2 style={{ font: 'inherit' }}>{g.name}</h2>
               </ListSubheader>
             }
           >

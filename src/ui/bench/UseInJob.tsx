@@ -133,7 +133,11 @@ export function UseInJob({ calculator, input, answer, from, onClose }: Props) {
                 slotProps={{ htmlInput: { maxLength: 120 } }}
               />
             )}
-            {problem && <Alert severity="error">{problem}</Alert>}
+            {problem && (
+              <Alert severity="error" role="alert">
+                {problem}
+              </Alert>
+            )}
           </Column>
         </DialogContent>
         <DialogActions>

@@ -23,7 +23,7 @@ import { GripVertical } from 'lucide-react'
 import { type CSSProperties, type ReactNode, useId } from 'react'
 
 /** A mouse that moved a little, a finger that stayed a while, or space on the grip. */
-export const useDragSensors = () =>
+const useDragSensors = () =>
   useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
@@ -64,6 +64,8 @@ export function Sortable<T extends { id: string }>({ items, nameOf, onMove, chil
       sensors={sensors}
       collisionDetection={closestCenter}
       accessibility={{
+        // its live region stands outside the list that is sorted
+        ...outside(),
         announcements,
         screenReaderInstructions: { draggable: 'Space picks it up, arrows move it, space puts it down.' },
       }}
@@ -75,6 +77,9 @@ export function Sortable<T extends { id: string }>({ items, nameOf, onMove, chil
     </DndContext>
   )
 }
+
+/** Where what is told to the ear is put, once there is a page. */
+export const outside = () => (typeof document === 'undefined' ? {} : { container: document.body })
 
 /** The same list with one thing moved. */
 export function moved<T>(list: readonly T[], from: number, to: number): T[] {

@@ -1,17 +1,19 @@
 'use client'
+import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
 import ListSubheader from '@mui/material/ListSubheader'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import { useColorScheme } from '@mui/material/styles'
+import Typography from '@mui/material/Typography'
 import { Calculator, Moon, Sun, UserRound } from 'lucide-react'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { type ReactNode, useState } from 'react'
 import { call } from '../api'
 import { Mark } from './Mark'
-import styles from './TopBar.module.css'
+import { Row } from './pieces'
 import { setFirmZone } from './today'
 
 export interface PersonChoice {
@@ -34,31 +36,58 @@ export function TopBar({
 }) {
   setFirmZone(person.zone)
   return (
-    <header className={`${styles.bar} no-print`}>
-      <Link href="/jobs" className={styles.home} aria-label="Spillway, all jobs">
-        <Mark />
-        <span>Spillway</span>
-      </Link>
-      <Link href="/jobs" className={`${styles.bench} ${styles.wide}`}>
-        Jobs
-      </Link>
-      <Link href="/equipment" className={`${styles.bench} ${styles.wide}`}>
-        Equipment
-      </Link>
-      <Link
-        href="/bench"
-        className={`${styles.bench} ${crowded ? styles.wide : ''}`}
-        title="The bench: calculators outside any job"
+    <Row
+      component="header"
+      className="no-print"
+      spacing={{ xs: 0.25, sm: 1 }}
+      sx={{
+        flexWrap: 'nowrap',
+        minHeight: 52,
+        px: { xs: 0.75, sm: 1.5 },
+        bgcolor: 'background.paper',
+        borderBottom: 1,
+        borderColor: 'divider',
+      }}
+    >
+      <Button
+        component={Link}
+        href="/jobs"
+        color="inherit"
+        aria-label="Spillway, all jobs"
+        startIcon={<Mark />}
       >
-        <Calculator size={18} aria-hidden />
-        <span>Bench</span>
-      </Link>
-      <div className={styles.middle}>{children}</div>
+        <Typography variant="h2" component="span" sx={wide}>
+          Spillway
+        </Typography>
+      </Button>
+      <Button component={Link} href="/jobs" color="inherit" sx={wide}>
+        Jobs
+      </Button>
+      <Button component={Link} href="/equipment" color="inherit" sx={wide}>
+        Equipment
+      </Button>
+      <Button
+        component={Link}
+        href="/bench"
+        color="inherit"
+        aria-label="Bench"
+        title="The bench: calculators outside any job"
+        startIcon={<Calculator size={18} aria-hidden />}
+        sx={crowded ? wide : {}}
+      >
+        <Box component="span" sx={wide}>
+          Bench
+        </Box>
+      </Button>
+      <Row sx={{ flex: 1, flexWrap: 'nowrap', minWidth: 0 }}>{children}</Row>
       <SchemeToggle />
       <PersonMenu person={person} />
-    </header>
+    </Row>
   )
 }
+
+/** Only where there is room. */
+export const wide = { display: { xs: 'none', sm: 'inline-flex' } }
 
 function SchemeToggle() {
   const { mode, systemMode, setMode } = useColorScheme()
@@ -91,7 +120,9 @@ function PersonMenu({ person }: { person: PersonChoice }) {
         startIcon={<UserRound size={18} aria-hidden />}
         onClick={event => setAnchor(event.currentTarget)}
       >
-        <span className={styles.wide}>{person.label}</span>
+        <Box component="span" sx={wide}>
+          {person.label}
+        </Box>
       </Button>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         <ListSubheader>{person.firm}: act as</ListSubheader>

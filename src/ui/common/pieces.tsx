@@ -81,7 +81,7 @@ export function Card({ title, tools, level = 2, children, sx, ...paper }: CardPr
     <Paper
       component="section"
       variant="outlined"
-      {...(paper['aria-label'] === undefined && { 'aria-labelledby': id })}
+      {...(typeof title === 'string' ? { 'aria-label': title } : { 'aria-labelledby': id })}
       sx={{ p: 1.5, minWidth: 0, contain: 'layout style', breakInside: 'avoid', ...sx }}
       {...paper}
     >

@@ -1,4 +1,5 @@
 'use client'
+import Checkbox from '@mui/material/Checkbox'
 import Link from '@mui/material/Link'
 import { DataGrid, type GridColDef } from '@mui/x-data-grid'
 import { useMemo } from 'react'
@@ -22,6 +23,22 @@ interface Props {
 export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount }: Props) {
   const columns = useMemo<GridColDef<Equipment>[]>(
     () => [
+      {
+        field: 'compare',
+        headerName: 'Compare',
+        width: 84,
+        sortable: false,
+        filterable: false,
+        renderCell: ({ row }) => (
+          <Checkbox
+            checked={chosen.includes(row.id)}
+            onChange={e =>
+              onChosen(e.target.checked ? [...chosen, row.id] : chosen.filter(id => id !== row.id))
+            }
+            slotProps={{ input: { 'aria-label': `Compare ${row.name}` } }}
+          />
+        ),
+      },
       {
         field: 'name',
         headerName: 'Name',
@@ -92,7 +109,7 @@ export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount 
       },
       { field: 'version', headerName: 'Version', type: 'number', width: 85 },
     ],
-    [stock, onOpen, onCount],
+    [stock, chosen, onChosen, onOpen, onCount],
   )
   return (
     <DataGrid
@@ -100,20 +117,9 @@ export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount 
       rows={items}
       columns={columns}
       getRowHeight={() => 'auto'}
-      checkboxSelection
       disableRowSelectionOnClick
-      disableRowSelectionExcludeModel
-      keepNonExistentRowsSelected
-      rowSelectionModel={{ type: 'include', ids: new Set(chosen) }}
-      onRowSelectionModelChange={({ ids }) => onChosen([...ids].map(String))}
       initialState={{ pagination: { paginationModel: { pageSize: 50 } } }}
       pageSizeOptions={[25, 50, 100]}
-      localeText={{
-        checkboxSelectionSelectRow: 'Compare',
-        checkboxSelectionUnselectRow: 'Do not compare',
-        checkboxSelectionSelectAllRows: 'Compare these',
-        checkboxSelectionUnselectAllRows: 'Compare none',
-      }}
       sx={{
         '--DataGrid-rowBorderColor': 'var(--mui-palette-divider)',
         '& .MuiDataGrid-cell': { py: 0.75, alignContent: 'center' },

@@ -106,7 +106,7 @@ export function EquipmentScreen({ person, firm: given }: { person: PersonChoice;
           {said}
         </Quiet>
         {trouble && (
-          <Alert severity="error" onClose={() => setTrouble(null)}>
+          <Alert severity="error" role="alert" onClose={() => setTrouble(null)}>
             {trouble.message}
             {trouble.faults.length > 0 && (
               <Box component="ul" sx={{ maxHeight: 240, overflowY: 'auto' }}>

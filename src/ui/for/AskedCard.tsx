@@ -143,7 +143,11 @@ export function AskedCard({ token, asked, onSent }: Props) {
           onClose={() => setTyping(false)}
         />
       )}
-      {problem && <Alert severity="error">{problem}</Alert>}
+      {problem && (
+        <Alert severity="error" role="alert">
+          {problem}
+        </Alert>
+      )}
     </Card>
   )
 }

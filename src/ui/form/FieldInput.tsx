@@ -93,18 +93,23 @@ export function FieldInput(props: Props) {
         </div>
       )
     case 'text':
-      return field.among.length ? <Among {...props} label={label} /> : <LineField name={name} label={label} />
+      return field.among.length ? (
+        <Among {...props} label={label} />
+      ) : (
+        <LineField name={name} label={label} onPaste={props.onPaste} />
+      )
   }
 }
 
 type Labelled = Props & { label: string }
 
 function Figure({ field, name, label, tight, onPaste }: Labelled) {
-  const { value, set, leave, id, problem } = useField(name)
+  const { value, set, leave, id, problem, ref } = useField(name, field.title)
   const silent = value === 'not stated'
   const number = (
     <NumberInput
       id={id}
+      inputRef={ref}
       label={label}
       unit={field.unit}
       value={silent ? '' : value}
@@ -131,7 +136,7 @@ function Figure({ field, name, label, tight, onPaste }: Labelled) {
 }
 
 function Chosen({ field, name, label, tight }: Labelled) {
-  const { value, set, id, problem } = useField(name)
+  const { value, set, id, problem } = useField(name, field.title)
   const chosen = value === '' || value === undefined ? field.default : value
   const options = field.options.map(o => ({ value: o.value, label: o.name }))
   const none = field.optional && field.default === undefined
@@ -166,7 +171,7 @@ function Chosen({ field, name, label, tight }: Labelled) {
 
 /** A text that the tables know; of conductors, those made of the metal chosen beside it. */
 function Among({ field, name, label, tight }: Labelled) {
-  const { value, set, id, problem } = useField(name)
+  const { value, set, id, problem } = useField(name, field.title)
   const metal: unknown = useWatch({ name: name.replace(/[^.]*$/, 'material') })
   const made: readonly string[] = sizesOf('al')
   const wire = field.unit === 'AWG'

@@ -20,7 +20,7 @@ interface Props<V extends FieldValues> {
 
 /** The form itself; Enter in any of its lines sends it. */
 export function Form<V extends FieldValues>({ sheet, label, children }: Props<V>) {
-  const [standing] = useState(() => new Set<string>())
+  const [standing] = useState(() => new Map<string, string>())
   const id = useId()
   return (
     <FormProvider {...sheet.form}>
@@ -45,22 +45,24 @@ export function Form<V extends FieldValues>({ sheet, label, children }: Props<V>
   )
 }
 
-/** What is wrong and has no field of its own here. */
+/** What is wrong and has no field of its own here, and which fields are to be put right. */
 export function OtherFaults() {
   const { errors } = useFormState()
-  const standing = useContext(Standing)
-  const told = leaves(errors, '').filter(
-    ([path]) => ![...(standing ?? [])].some(name => path === name || path.startsWith(`${name}.`)),
-  )
-  if (!told.length) return null
+  const standing = [...(useContext(Standing) ?? [])]
+  const all = leaves(errors, '')
+  const at = (path: string) => standing.find(([name]) => path === name || path.startsWith(`${name}.`))
+  const amiss = [...new Set(all.flatMap(([path]) => at(path)?.[1] ?? []))].filter(Boolean)
+  const others = all.filter(([path]) => !at(path))
+  if (!all.length) return null
   return (
     <Alert severity="error" role="alert">
-      {told.map(([path, message]) => (
+      {others.map(([path, message]) => (
         <p key={path}>
           {path === 'root' ? '' : `${path.split('.').at(-1)} `}
           {message}
         </p>
       ))}
+      {amiss.length > 0 && <p>To put right: {amiss.join(', ')}.</p>}
     </Alert>
   )
 }

@@ -11,7 +11,7 @@ const textOf = (value: unknown, words: boolean) =>
 
 /** Several in one field: numbers with blanks between them, words with commas. */
 export function ListInput({ name, field }: { name: string; field: Field }) {
-  const { value, set, id, problem } = useField(name)
+  const { value, set, id, problem } = useField(name, field.title)
   const scale = useScale(field.unit)
   const words = field.unit === 'text'
   const [text, setText] = useState(() => textOf(value, words))

@@ -1,7 +1,7 @@
 'use client'
 import InputAdornment from '@mui/material/InputAdornment'
 import TextField from '@mui/material/TextField'
-import { type ReactNode, useState } from 'react'
+import { type ReactNode, type Ref, useState } from 'react'
 import { typedNumber } from '@/core/typed-number'
 import type { Unit } from '@/core/working'
 import { type Scale, useScale } from './units'
@@ -21,6 +21,7 @@ interface Props {
   help?: ReactNode
   problem?: string
   autoFocus?: boolean
+  inputRef?: Ref<HTMLInputElement>
   onPaste?: (text: string) => boolean
 }
 
@@ -60,6 +61,7 @@ export function NumberInput(props: Props) {
       label={label}
       value={text}
       autoFocus={props.autoFocus}
+      inputRef={props.inputRef}
       error={problem !== undefined}
       helperText={saidOf(label, problem) ?? help}
       placeholder={typeof usual === 'number' ? `${scale.shown(usual)} unless said` : undefined}

@@ -31,7 +31,7 @@ const columnsOf = (fields: readonly Field[]) =>
 
 /** A list of like things, a row each. Cells copied from a spreadsheet can be pasted from any row on. */
 export function RowsInput({ field, name, cell }: Props) {
-  const { value, problem } = useField(name)
+  const { value, problem } = useField(name, field.title)
   const { setValue, getValues } = useFormContext()
   const idOf = useIdOf()
   const rows: unknown[] = Array.isArray(value) ? value : []

@@ -24,6 +24,8 @@ interface LineProps extends Named {
   lines?: number
   /** Enter, or leaving the field */
   onDone?: () => void
+  /** true where it was taken for more than a text */
+  onPaste?: (text: string) => boolean
 }
 
 /** A text in words. */
@@ -36,8 +38,9 @@ export function LineField({
   placeholder,
   lines,
   onDone,
+  onPaste,
 }: LineProps) {
-  const { value, set, leave, id, problem, ref } = useField(name)
+  const { value, set, leave, id, problem, ref } = useField(name, label)
   return (
     <MuiTextField
       id={id}
@@ -52,6 +55,7 @@ export function LineField({
       minRows={lines}
       maxRows={8}
       onChange={e => set(e.target.value)}
+      onPaste={e => onPaste?.(e.clipboardData.getData('text')) && e.preventDefault()}
       onBlur={() => {
         leave()
         onDone?.()
@@ -91,10 +95,11 @@ export function NumberField({
   usual,
   odd,
 }: FigureProps) {
-  const { value, set, leave, id, problem } = useField(name)
+  const { value, set, leave, id, problem, ref } = useField(name, label)
   return (
     <NumberInput
       id={id}
+      inputRef={ref}
       label={label}
       unit={unit}
       sign={sign}
@@ -116,7 +121,7 @@ interface ChoiceProps<T extends string | number> extends Named {
 
 /** One of a few, by name. */
 export function ChoiceField<T extends string | number>({ name, label, help, options }: ChoiceProps<T>) {
-  const { value, set, id, problem } = useField(name)
+  const { value, set, id, problem } = useField(name, label)
   return (
     <Choice
       id={id}
@@ -131,7 +136,7 @@ export function ChoiceField<T extends string | number>({ name, label, help, opti
 
 /** Yes or no. */
 export function CheckField({ name, label }: Named) {
-  const { value, set, id } = useField(name)
+  const { value, set, id } = useField(name, label)
   return (
     <FormControlLabel
       control={<Checkbox id={id} checked={value === true} onChange={e => set(e.target.checked)} />}
@@ -146,7 +151,7 @@ const DayInput = dynamic(() => import('./DayInput').then(m => m.DayInput), {
 
 /** A day of the calendar, YYYY-MM-DD. */
 export function DayField({ name, label, help }: Named) {
-  const { value, set, problem } = useField(name)
+  const { value, set, problem } = useField(name, label)
   return (
     <DayInput
       label={label}

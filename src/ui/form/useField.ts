@@ -6,8 +6,8 @@ import type { Problems } from './draft'
 /** Problems found while one types, in place of those of the last try to save. */
 export const LiveProblems = createContext<Problems | null>(null)
 
-/** The fields that stand in the form, by name: what is wrong elsewhere is said beneath it. */
-export const Standing = createContext<Set<string> | null>(null)
+/** The fields that stand in the form, by name, with their labels: what is wrong elsewhere is said beneath it. */
+export const Standing = createContext<Map<string, string> | null>(null)
 
 /** `links.2.ratingA` as a fault names it: `links[2].ratingA`. */
 const pathOf = (name: string) => pathText(name.split('.').map(key => (/^\d+$/.test(key) ? Number(key) : key)))
@@ -36,11 +36,11 @@ export const saidOf = (label: string, problem: string | undefined) =>
   problem && (/^[a-z]/.test(problem) ? `${label} ${problem}` : problem)
 
 /** One field of the form around it: its value, how to set it, and what is wrong with it. */
-export function useField(name: string) {
+export function useField(name: string, label = '') {
   const { field, fieldState } = useController({ name })
   const live = useContext(LiveProblems)
   const idOf = useIdOf()
-  useContext(Standing)?.add(name)
+  useContext(Standing)?.set(name, label)
   return {
     value: field.value as unknown,
     set: field.onChange as (value: unknown) => void,

@@ -55,7 +55,7 @@ export function JobsScreen({ person, rows, total, pageSize, address, order }: Pr
         }
       >
         {problems.length > 0 && (
-          <Alert severity="error" onClose={() => setProblems([])}>
+          <Alert severity="error" role="alert" onClose={() => setProblems([])}>
             {problems.map(p => (
               <div key={p}>{p}</div>
             ))}
@@ -66,7 +66,7 @@ export function JobsScreen({ person, rows, total, pageSize, address, order }: Pr
         ) : (
           <Nothing address={address} onAdd={() => setAdding(true)} />
         )}
-        <Row component="nav" aria-label="Pages" sx={{ justifyContent: 'space-between' }}>
+        <Row sx={{ justifyContent: 'space-between' }}>
           <span>{plural(total, 'job')}</span>
           {pages > 1 && (
             <Pagination

@@ -126,7 +126,7 @@ function Schools({ schools }: { schools: BySchool[] }) {
     },
   ]
   return (
-    <Card title="What is needed, by each school">
+    <Card aria-label="Needs by school" title="What is needed, by each school">
       <DataTable
         label="Needs by school"
         rows={rows}
@@ -205,7 +205,7 @@ const tierNames = { 1: 'Must run', 2: 'Should run', 3: 'May go' } as const
 function Tiers({ tiers }: { tiers: TierNeed[] }) {
   const most = Math.max(...tiers.flatMap(t => t.circuits.map(c => c.dailyWh)), 1)
   return (
-    <Card title="Where a day’s energy goes">
+    <Card aria-label="Energy a day by importance" title="Where a day’s energy goes">
       {tiers.map(t => (
         <div key={t.tier}>
           <p>

@@ -51,7 +51,7 @@ function spansOf(readings: readonly Reading[]): { spans: unknown[]; faults: Faul
       )
       return []
     }
-    const span = { hours: hours - before.h, energyWh: (kWh - before.kWh) * 1000 }
+    const span = { hours: hours - before.h, energyWh: Number(((kWh - before.kWh) * 1000).toPrecision(12)) }
     before = { h: hours, kWh }
     return [span]
   })

@@ -8,17 +8,19 @@ import ListItem from '@mui/material/ListItem'
 import ListItemText from '@mui/material/ListItemText'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { type Guess, guessMeterFormat, type MeterFormat } from '@/core/formats/meter-csv'
 import type { LoadRow } from '@/core/job/loads-overview'
 import type { Log } from '@/core/loads/log'
 import { type Fault, fail, fault, ok } from '@/core/outcome'
-import { call, faultLine, upload } from '../api'
+import { faultLine, upload } from '../api'
 import { FileButton } from '../common/FileButton'
 import { Column, Quiet, Row } from '../common/pieces'
 import { Form } from '../form/Form'
 import { NumberField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
+import { told } from '../query'
 import { useWorkspace } from '../workspace/store'
 import { ColumnsForm } from './ColumnsForm'
 import { SeriesResult } from './SeriesResult'
@@ -52,6 +54,7 @@ export function SeriesDesk({
   const id = useWorkspace(s => s.id)
   const say = useWorkspace(s => s.say)
   const series = useMeterSeries()
+  const client = useQueryClient()
   const [opened, setOpened] = useState<Opened | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
 
@@ -73,8 +76,10 @@ export function SeriesDesk({
         opened.file,
         () => {},
       )
-      if (answer.ok) setOpened({ ...opened, kept: true })
-      else say(`The log is taken, but its file could not be kept: ${answer.message}`)
+      if (answer.ok) {
+        setOpened({ ...opened, kept: true })
+        void client.invalidateQueries({ queryKey: [`/api/jobs/${id}/logs`] })
+      } else say(`The log is taken, but its file could not be kept: ${answer.message}`)
     }
     return refused
   }
@@ -90,9 +95,13 @@ export function SeriesDesk({
       ) : (
         <FileChoice id={id} onOpen={open} onProblem={setProblem} />
       )}
-      {problem && <Alert severity="error">{problem}</Alert>}
+      {problem && (
+        <Alert severity="error" role="alert">
+          {problem}
+        </Alert>
+      )}
       {refusedFile && (
-        <Alert severity="error">
+        <Alert severity="error" role="alert">
           {opened?.name} {refusedFile}
         </Alert>
       )}
@@ -141,12 +150,9 @@ function FileChoice({
   onOpen: (name: string, file: Blob, kept: boolean) => Promise<void>
   onProblem: (problem: string) => void
 }) {
-  const [kept, setKept] = useState<Kept[]>([])
-  useEffect(() => {
-    void call<{ files: Kept[] }>(`/api/jobs/${id}/logs`, 'GET').then(answer => {
-      if (answer.ok) setKept(answer.data.files)
-    })
-  }, [id])
+  const at = `/api/jobs/${id}/logs`
+  const { data } = useQuery({ queryKey: [at], queryFn: () => told<{ files: Kept[] }>(at) })
+  const kept = data?.files ?? []
   const openKept = async (file: Kept) => {
     const answer = await fetch(`/api/files/${file.id}`).catch(() => null)
     if (answer?.ok) await onOpen(file.name, await answer.blob(), true)
@@ -299,7 +305,11 @@ function SimulatedMeter({
           ))}
         </ToggleButtonGroup>
       </Row>
-      {problem && <Alert severity="error">{problem}</Alert>}
+      {problem && (
+        <Alert severity="error" role="alert">
+          {problem}
+        </Alert>
+      )}
       <Row>
         {playing ? (
           <Button variant="outlined" onClick={() => playing.abort()}>

@@ -66,7 +66,7 @@ function Outlook() {
   if (trouble || faults.length)
     return (
       <>
-        <Alert severity="error">
+        <Alert severity="error" role="alert">
           {trouble ?? faults.map(f => `${sentenceStart(f.path)} ${f.message}.`).join(' ')}
         </Alert>
         {!isAsItIs(whatIf) && <WhatIfBar value={whatIf} onChange={setWhatIf} />}

@@ -161,7 +161,11 @@ export function SearchDesk({
           <Quiet>{here.busy ? here.what : there.what}</Quiet>
         </div>
       )}
-      {(here.trouble ?? there.trouble) && <Alert severity="error">{here.trouble ?? there.trouble}</Alert>}
+      {(here.trouble ?? there.trouble) && (
+        <Alert severity="error" role="alert">
+          {here.trouble ?? there.trouble}
+        </Alert>
+      )}
       {!busy && here.what === 'Stopped' && !result && <Quiet>Stopped. Nothing was changed.</Quiet>}
       {result && (
         <Results result={result} sentence={sentence} ms={there.result ? null : here.ms} onTake={takeUp} />
@@ -330,7 +334,9 @@ export default function SearchDeskHere() {
   const { data: firm, error } = useFirm()
   if (firm) return <SearchDesk catalogue={firm.equipment} stock={firm.stock} labour={firm.labour} />
   return error ? (
-    <Alert severity="error">{error.message}</Alert>
+    <Alert severity="error" role="alert">
+      {error.message}
+    </Alert>
   ) : (
     <Empty>The catalogue is being fetched…</Empty>
   )

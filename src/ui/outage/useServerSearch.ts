@@ -1,88 +1,76 @@
 'use client'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useCallback, useState } from 'react'
 import type { Job } from '@/core/job/schema'
 import type { SearchResult } from '@/core/search/search'
 import type { Wishes } from '@/core/search/space'
 import { call } from '../api'
+import { told } from '../query'
 
 interface Told {
-  state: 'running' | 'done' | 'cancelled' | 'failed'
-  done: number
-  what: string
-  result: SearchResult | null
-  sentence: string | null
-  trouble: string | null
-  job: Job
+  search: {
+    state: 'running' | 'done' | 'cancelled' | 'failed'
+    done: number
+    what: string
+    result: SearchResult | null
+    sentence: string | null
+    trouble: string | null
+    job: Job
+  } | null
 }
-interface State {
-  busy: boolean
-  done: number
-  what: string
-  result: SearchResult | null
-  sentence: string
-  trouble: string | null
-  job: Job | null
-}
-const idle: State = { busy: false, done: 0, what: '', result: null, sentence: '', trouble: null, job: null }
 const askEveryMs = 700
 
 /** A search that runs on the server: started, watched, cancelled; one that was left running is found again. */
 export function useServerSearch(jobId: string) {
-  const [state, setState] = useState<State>(idle)
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
   const path = `/api/jobs/${jobId}/search`
-
-  const take = useCallback((search: Told | null, fresh: boolean) => {
-    if (!search) return
-    const running = search.state === 'running'
-    // a search of an earlier visit is taken up where it runs, and not pushed forward where it is over
-    if (!running && !fresh) return
-    setState({
-      busy: running,
-      done: search.done,
-      what: search.what,
-      result: search.result,
-      sentence: search.sentence ?? '',
-      trouble: search.state === 'failed' ? (search.trouble ?? 'The search failed on the server.') : null,
-      job: search.job,
-    })
-    return running
-  }, [])
-
-  const watch = useCallback(
-    async (fresh: boolean) => {
-      clearTimeout(timer.current)
-      const answer = await call<{ search: Told | null }>(path, 'GET')
-      if (!answer.ok) {
-        if (fresh) setState({ ...idle, trouble: answer.message })
-        return
-      }
-      if (take(answer.data.search, fresh)) timer.current = setTimeout(() => void watch(true), askEveryMs)
-    },
-    [path, take],
-  )
-  useEffect(() => {
-    void watch(false)
-    return () => clearTimeout(timer.current)
-  }, [watch])
+  const client = useQueryClient()
+  /** Ours, once it was started here or found running: one that was over before is not pushed forward. */
+  const [ours, setOurs] = useState(false)
+  const [refused, setRefused] = useState<string | null>(null)
+  const [starting, setStarting] = useState(false)
+  const { data, error } = useQuery({
+    queryKey: [path],
+    queryFn: () => told<Told>(path),
+    refetchInterval: ({ state }) => (state.data?.search?.state === 'running' ? askEveryMs : false),
+  })
+  const running = data?.search?.state === 'running'
+  if (running && !ours) setOurs(true)
+  const search = ours && !starting ? data?.search : null
 
   const run = useCallback(
     async (wishes: Wishes) => {
-      setState({ ...idle, busy: true, what: 'Asking the server' })
-      const answer = await call<{ search: Told | null }>(path, 'POST', { act: 'start', wishes })
-      if (!answer.ok) return setState({ ...idle, trouble: answer.message })
-      timer.current = setTimeout(() => void watch(true), askEveryMs)
+      setOurs(true)
+      setStarting(true)
+      setRefused(null)
+      const answer = await call<Told>(path, 'POST', { act: 'start', wishes })
+      if (!answer.ok) setRefused(answer.message)
+      await client.invalidateQueries({ queryKey: [path] })
+      setStarting(false)
     },
-    [path, watch],
+    [path, client],
   )
-  const cancel = useCallback(async () => {
-    clearTimeout(timer.current)
-    setState(was => (was.busy ? { ...idle, what: 'Stopped' } : was))
-    await call(path, 'POST', { act: 'cancel' })
-  }, [path])
   const forget = useCallback(() => {
-    clearTimeout(timer.current)
-    setState(idle)
+    setOurs(false)
+    setRefused(null)
   }, [])
-  return { ...state, run, cancel, forget }
+  const cancel = useCallback(async () => {
+    await call(path, 'POST', { act: 'cancel' })
+    forget()
+    await client.invalidateQueries({ queryKey: [path] })
+  }, [path, client, forget])
+  return {
+    busy: starting || search?.state === 'running',
+    done: search?.done ?? 0,
+    what: starting ? 'Asking the server' : (search?.what ?? ''),
+    result: search?.result ?? null,
+    sentence: search?.sentence ?? '',
+    trouble:
+      refused ??
+      (search?.state === 'failed' ? (search.trouble ?? 'The search failed on the server.') : null) ??
+      (ours ? (error?.message ?? null) : null),
+    job: search?.job ?? null,
+    run,
+    cancel,
+    forget,
+  }
 }

@@ -131,7 +131,7 @@ export function EnterBreakers({ panelId, onClose }: { panelId: string; onClose: 
         ))}
       </Columns>
       {refused.length > 0 && (
-        <Alert severity="error">
+        <Alert severity="error" role="alert">
           <b>{plural(refused.length, 'line')} not entered. Mend one at a time:</b>
           <Box component="ul" sx={{ maxHeight: 200, overflowY: 'auto' }}>
             {refused.map((r, n) => (

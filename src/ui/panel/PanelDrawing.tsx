@@ -24,6 +24,7 @@ import {
   spacesOf,
 } from '@/core/panel/positions'
 import type { Circuit } from '@/core/panel/schema'
+import { outside } from '../common/Sortable'
 import { shownPanel, useWorkspace } from '../workspace/store'
 import { Breaker, FreeSpace } from './Breaker'
 import styles from './PanelDrawing.module.css'
@@ -141,7 +142,7 @@ export const PanelDrawing = memo(function PanelDrawing({ onAdd }: Props) {
       id={`panel ${panel.id}`}
       sensors={sensors}
       collisionDetection={pointerWithin}
-      accessibility={silent}
+      accessibility={{ ...silent, ...outside() }}
       onDragStart={({ active }) => move(String(active.id))}
       onDragOver={onDragOver}
       onDragEnd={onDragEnd}

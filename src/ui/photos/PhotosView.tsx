@@ -84,7 +84,7 @@ export function PhotosView() {
         }
       >
         {problems.length > 0 && (
-          <Alert severity="error">
+          <Alert severity="error" role="alert">
             {problems.map(p => (
               <p key={p}>{p}</p>
             ))}

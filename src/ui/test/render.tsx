@@ -6,11 +6,20 @@ import { alderHollow } from '@/server/seeds/jobs'
 import { QueryRoot } from '../query'
 import { ThemeRoot } from '../theme/ThemeRoot'
 import { createWorkspace, WorkspaceContext } from '../workspace/store'
-import { fakeServer } from './server'
+import { type Besides, fakeServer } from './server'
+
+// jsdom's files cannot be read yet
+File.prototype.text ??= function (this: File) {
+  return new Promise(resolve => {
+    const reader = new FileReader()
+    reader.onload = () => resolve(String(reader.result))
+    reader.readAsText(this)
+  })
+}
 
 /** A piece of a job's workspace on a page of its own, with a job, a server that answers, and a person who uses it. */
-export function inWorkspace(ui: ReactElement, job: Job = alderHollow) {
-  const server = fakeServer(job)
+export function inWorkspace(ui: ReactElement, job: Job = alderHollow, besides?: Besides) {
+  const server = fakeServer(job, besides)
   const store = createWorkspace(server.record, 'Designer')
   const shown = (piece: ReactElement) => (
     <ThemeRoot>

@@ -3,8 +3,11 @@ import type { JobRecord } from '@/core/job/record'
 import type { Job } from '@/core/job/schema'
 import { alderHollow } from '@/server/seeds/jobs'
 
+/** What other addresses than the job's answer; null: it is the job that is asked. */
+export type Besides = (path: string, init?: RequestInit) => Response | null
+
 /** A server in a few lines: one job, revisions, and a switch that takes it away. */
-export function fakeServer(job: Job = alderHollow) {
+export function fakeServer(job: Job = alderHollow, besides: Besides = () => null) {
   const server = {
     record: {
       id: 'job',
@@ -27,7 +30,9 @@ export function fakeServer(job: Job = alderHollow) {
       }
     },
   }
-  global.fetch = async (_, init) => {
+  global.fetch = async (path, init) => {
+    const other = besides(String(path), init)
+    if (other) return other
     if (server.away) throw new TypeError('fetch failed')
     if (!init?.body) return Response.json({ record: server.record, since: [] })
     server.sent++

@@ -3,50 +3,68 @@ import { expose } from 'comlink'
 type Listener = (event: MessageEvent) => void
 
 /** How long the worker of a number takes to answer, ms; the first is 0. */
-export type Takes = (worker: number) => number
+type Takes = (worker: number) => number
+
+/** One end of a line between a page and a worker; what is said at it is heard at the other. */
+class End {
+  private heard = new Set<Listener>()
+  other?: End
+  closed = false
+  constructor(readonly delay: () => number) {}
+  addEventListener = (_: string, hear: unknown) => {
+    this.heard.add(hear as Listener)
+  }
+  removeEventListener = (_: string, hear: unknown) => {
+    this.heard.delete(hear as Listener)
+  }
+  start = () => {}
+  close = () => {}
+  postMessage = (said: object) => {
+    const data = copied(said)
+    setTimeout(() => {
+      if (this.closed || this.other?.closed) return
+      for (const hear of this.other?.heard ?? [])
+        hear({ data, ports: [], origin: '' } as unknown as MessageEvent)
+    }, this.delay())
+  }
+}
+
+function joined(delay: () => number): [End, End] {
+  const ends: [End, End] = [new End(delay), new End(delay)]
+  ends[0].other = ends[1]
+  ends[1].other = ends[0]
+  return ends
+}
+
+/** A copy as a worker gets it; the ends of lines that are handed along stay themselves. */
+function copied(said: object): unknown {
+  const given = 'argumentList' in said && Array.isArray(said.argumentList) ? said.argumentList : []
+  const ends = given.map(one => (one?.value instanceof End ? one.value : null))
+  const copy = structuredClone({
+    ...said,
+    ...(given.length && { argumentList: given.map((one, n) => (ends[n] ? { ...one, value: null } : one)) }),
+  })
+  for (const [n, end] of ends.entries())
+    if (end) Reflect.set(Reflect.get(Reflect.get(copy, 'argumentList') ?? [], n), 'value', end)
+  return copy
+}
 
 /**
  * Workers with their own code and nothing else: each message is copied, and takes its time. `load` reads the worker's module,
- * which exposes itself on the global; `made` lists them in the order they were started.
+ * which exposes itself; `made` lists them in the order they were started.
  */
 export function fakeWorkers(load: () => unknown) {
   const made: FakeWorker[] = []
   const behaviour: { takes: Takes } = { takes: () => 0 }
 
-  class Side {
-    private heard = new Set<Listener>()
-    to?: Side
-    closed = false
-    constructor(private readonly number: number) {}
-    addEventListener = (_: string, hear: unknown) => {
-      this.heard.add(hear as Listener)
-    }
-    removeEventListener = (_: string, hear: unknown) => {
-      this.heard.delete(hear as Listener)
-    }
-    start = () => {}
-    postMessage = (said: unknown, transfer: unknown[] = []) => {
-      const ports = transfer.filter(t => t instanceof MessagePort) as MessagePort[]
-      const data = structuredClone(said, { transfer: ports })
-      setTimeout(() => {
-        if (this.closed || this.to?.closed) return
-        for (const hear of this.to?.heard ?? []) hear({ data, ports, origin: '' } as unknown as MessageEvent)
-      }, behaviour.takes(this.number))
-    }
-  }
-
   class FakeWorker {
-    readonly number = made.push(this) - 1
-    private readonly page = new Side(this.number)
+    private readonly number = made.push(this) - 1
+    private readonly page: End
     private errors = new Set<() => void>()
     ended = false
-    postMessage = this.page.postMessage
-    removeEventListener = this.page.removeEventListener
     constructor() {
-      const inside = new Side(this.number)
-      this.page.to = inside
-      inside.to = this.page
-      const was = globalThis.addEventListener
+      const [page, inside] = joined(() => behaviour.takes(this.number))
+      this.page = page
       jest.isolateModules(() => {
         jest.doMock('comlink', () => ({
           ...jest.requireActual('comlink'),
@@ -55,8 +73,9 @@ export function fakeWorkers(load: () => unknown) {
         load()
         jest.dontMock('comlink')
       })
-      globalThis.addEventListener = was
     }
+    postMessage = (said: object) => this.page.postMessage(said)
+    removeEventListener = (type: string, hear: unknown) => this.page.removeEventListener(type, hear)
     addEventListener = (type: string, hear: () => void) => {
       if (type === 'error') this.errors.add(hear)
       else this.page.addEventListener(type, hear)
@@ -71,6 +90,14 @@ export function fakeWorkers(load: () => unknown) {
       this.page.closed = true
     }
   }
+  class FakeChannel {
+    readonly port1: End
+    readonly port2: End
+    constructor() {
+      ;[this.port1, this.port2] = joined(() => 0)
+    }
+  }
   global.Worker = FakeWorker as never
+  global.MessageChannel = FakeChannel as never
   return { made, behaviour }
 }

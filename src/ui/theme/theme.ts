@@ -81,6 +81,22 @@ export const theme = createTheme({
   breakpoints: { values: { xs: 0, sm: widths.phone, md: widths.tablet, lg: widths.laptop, xl: 1536 } },
   components: {
     MuiTypography: { defaultProps: { variantMapping: { quiet: 'p', mini: 'span', figure: 'span' } } },
+    MuiToggleButton: {
+      styleOverrides: {
+        root: {
+          minHeight: 40,
+          padding: '4px 12px',
+          color: 'inherit',
+          textTransform: 'none',
+          lineHeight: 1.4,
+          '&.Mui-selected': {
+            background: 'var(--mui-palette-water-shallow)',
+            color: 'inherit',
+            fontWeight: 700,
+          },
+        },
+      },
+    },
     MuiStack: { defaultProps: { useFlexGap: true } },
     MuiTable: { defaultProps: { size: 'small' } },
     MuiTableCell: {
@@ -130,7 +146,7 @@ export const theme = createTheme({
     },
     MuiAccordionDetails: { styleOverrides: { root: { padding: '0 0 8px' } } },
     MuiAlert: {
-      defaultProps: { icon: false, severity: 'info' },
+      defaultProps: { icon: false, severity: 'info', role: 'note' },
       styleOverrides: {
         root: {
           padding: '4px 12px',

@@ -1,7 +1,8 @@
 'use client'
 import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
-import { useEffect, useState } from 'react'
+import { useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
 import { useWatch } from 'react-hook-form'
 import { loadsOverview } from '@/core/job/loads-overview'
 import { reachedPanels } from '@/core/job/panels'
@@ -11,7 +12,6 @@ import { assumedPeakFactor, explained, type Utility } from '@/core/loads/utility
 import type { UtilityViews } from '@/core/loads/utility-year'
 import { fail, fault, ok } from '@/core/outcome'
 import { figure, quantity } from '@/core/units/format'
-import { call } from '../api'
 import { DataTable } from '../common/DataTable'
 import { Card, Columns, Quiet, Row } from '../common/pieces'
 import { today } from '../common/today'
@@ -19,6 +19,7 @@ import { Choice } from '../form/Choice'
 import { Form, Save } from '../form/Form'
 import { ChoiceField, NumberField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
+import { told } from '../query'
 import { useWorkspace } from '../workspace/store'
 import type { MeterAbout } from './about'
 import { HeatMap } from './HeatMap'
@@ -45,8 +46,6 @@ export function MeterYear({ seriesId, name, meters, warnings }: Props) {
     meters.findIndex(m => m.flow !== 'reverse' && m.summed),
   )
   const [n, setN] = useState(usual)
-  const [views, setViews] = useState<UtilityViews | null>(null)
-  const [problem, setProblem] = useState<string | null>(null)
   const meter = meters[n]
   const summed = meter?.summed
   const reached = reachedPanels(job)
@@ -69,17 +68,16 @@ export function MeterYear({ seriesId, name, meters, warnings }: Props) {
     panelId: string
     peakFactor: number | string
   }
-  const meterId = meter?.id
-  const flow = meter?.flow
-  useEffect(() => {
-    if (meterId === undefined || flow === undefined) return
-    setViews(null)
-    const query = new URLSearchParams({ series: seriesId, meter: meterId, flow })
-    void call<{ views: UtilityViews }>(`/api/jobs/${id}/interval-data?${query}`, 'GET').then(answer => {
-      if (answer.ok) setViews(answer.data.views)
-      else setProblem(answer.message)
-    })
-  }, [id, seriesId, meterId, flow])
+  const query = new URLSearchParams({ series: seriesId, meter: meter?.id ?? '', flow: meter?.flow ?? '' })
+  const at = `/api/jobs/${id}/interval-data?${query}`
+  const { data, error } = useQuery({
+    queryKey: [at],
+    queryFn: () => told<{ views: UtilityViews }>(at),
+    enabled: meter !== undefined,
+    // what was read once does not change
+    staleTime: Number.POSITIVE_INFINITY,
+  })
+  const views = data?.views
   if (!meter) return null
   const panel = job.panels.find(p => p.id === panelId)
   const judged =
@@ -215,7 +213,11 @@ export function MeterYear({ seriesId, name, meters, warnings }: Props) {
           <p>Its intervals are of no usual length: they cannot be used for the demand.</p>
         )}
       </Card>
-      {problem && <Alert severity="error">{problem}</Alert>}
+      {error && (
+        <Alert severity="error" role="alert">
+          {error.message}
+        </Alert>
+      )}
       {views && (
         <>
           <Columns least={380}>

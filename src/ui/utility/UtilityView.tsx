@@ -4,8 +4,9 @@ import Button from '@mui/material/Button'
 import LinearProgress from '@mui/material/LinearProgress'
 import List from '@mui/material/List'
 import ListItem from '@mui/material/ListItem'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
 import dynamic from 'next/dynamic'
-import { useCallback, useEffect, useState } from 'react'
+import { useState } from 'react'
 import { requestsOf } from '@/core/ask/requests'
 import { circuitNeeds } from '@/core/job/needs'
 import { plural, quantity } from '@/core/units/format'
@@ -15,6 +16,7 @@ import { Card, Empty, Quiet, Row, View } from '../common/pieces'
 import { firmZone } from '../common/today'
 import { FindingsHere } from '../findings/FindingsHere'
 import { LoadsTabs } from '../loads/LoadsTabs'
+import { told } from '../query'
 import { useWorkspace } from '../workspace/store'
 import type { MeterAbout } from './about'
 import { ZoneChoice } from './ZoneChoice'
@@ -34,21 +36,15 @@ const largest = 250_000_000
 export function UtilityView() {
   const id = useWorkspace(s => s.id)
   const job = useWorkspace(s => s.job)
-  const [kept, setKept] = useState<Kept[] | null>(null)
   const [open, setOpen] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
   const [busy, setBusy] = useState<{ what: string; share: number | null } | null>(null)
   const [zone, setZone] = useState(firmZone)
 
-  const load = useCallback(async () => {
-    const answer = await call<{ series: Kept[] }>(`/api/jobs/${id}/interval-data`, 'GET')
-    if (answer.ok) setKept(answer.data.series)
-    else setProblem(answer.message)
-  }, [id])
-  useEffect(() => {
-    void load()
-  }, [load])
-
+  const client = useQueryClient()
+  const path = `/api/jobs/${id}/interval-data`
+  const { data, error } = useQuery({ queryKey: [path], queryFn: () => told<{ series: Kept[] }>(path) })
+  const kept = data?.series
   const bring = async (
     what: string,
     answer: Promise<{ ok: true; data: Kept } | { ok: false; message: string }>,
@@ -58,10 +54,9 @@ export function UtilityView() {
     const got = await answer
     setBusy(null)
     if (!got.ok) return setProblem(got.message)
-    setKept(before => [got.data, ...(before ?? [])])
+    client.setQueryData<{ series: Kept[] }>([path], was => ({ series: [got.data, ...(was?.series ?? [])] }))
     setOpen(got.data.id)
   }
-  const path = `/api/jobs/${id}/interval-data`
   const choose = (file: File) => {
     if (file.size > largest)
       return setProblem(`${file.name} is larger than ${largest / 1e6} MB: ask for one year at a time.`)
@@ -140,7 +135,11 @@ export function UtilityView() {
             <Quiet>{busy.what}</Quiet>
           </div>
         )}
-        {problem && <Alert severity="error">{problem}</Alert>}
+        {(problem ?? error) && (
+          <Alert severity="error" role="alert">
+            {problem ?? error?.message}
+          </Alert>
+        )}
         {kept && kept.length > 1 && (
           <List dense disablePadding aria-label="Kept with the job">
             {kept.map(k => (

@@ -42,10 +42,12 @@ export class Pool<T> {
     return new Promise<Awaited<P>>((resolve, reject) => {
       let tries = 0
       const start = (seat: Seat<T>) => {
+        // work that throws at once fails like any other
+        const begun = async (): Promise<Awaited<P>> => await work(seat)
         const lost = new Promise<never>((_, lose) => {
           seat.lose = lose
         })
-        Promise.race<Awaited<P>>([Promise.resolve(work(seat)) as Promise<Awaited<P>>, lost]).then(
+        Promise.race([begun(), lost]).then(
           value => {
             this.release(seat)
             resolve(value)

@@ -1,8 +1,12 @@
 'use client'
+import Box from '@mui/material/Box'
+import ButtonBase from '@mui/material/ButtonBase'
+import List from '@mui/material/List'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import type { BalanceLine } from '@/core/job/balance'
 import { quantity } from '@/core/units/format'
+import { Quiet } from '../common/pieces'
 import { SeverityTag } from '../common/SeverityTag'
 import styles from './Balance.module.css'
 import { useWorkspace } from './store'
@@ -17,11 +21,11 @@ export function Balance() {
   const anyPicked = useWorkspace(s => s.job.panels.some(p => p.circuits.some(c => c.picked)))
   const begun = useWorkspace(s => s.job.source !== undefined) || anyPicked
   return (
-    <section aria-label="Balance" className={styles.balance}>
-      <h2>Balance</h2>
-      <div className={styles.worst}>
+    <section aria-label="Balance">
+      <Box sx={{ px: 1.75, pt: 1.25, pb: 1.5 }}>
+        <h2>Balance</h2>
         {headline.worst ? (
-          <Link href={`/jobs/${id}/findings`}>
+          <Link href={`/jobs/${id}/findings`} className={styles.worst}>
             <SeverityTag
               severity={headline.worst.severity}
               count={headline.counts[headline.worst.severity]}
@@ -31,13 +35,13 @@ export function Balance() {
         ) : (
           <p>{anyPicked ? 'The checks find nothing on this design.' : 'Nothing to weigh yet.'}</p>
         )}
-      </div>
+      </Box>
       {begun ? (
-        <ul>
+        <List disablePadding>
           {lines.map(line => (
             <Line key={line.id} line={line} />
           ))}
-        </ul>
+        </List>
       ) : (
         <Beginning />
       )}
@@ -50,13 +54,13 @@ function Line({ line }: { line: BalanceLine }) {
   const body = (
     <>
       <span className={styles.top}>
-        <span className={styles.label}>{line.label}</span>
+        <b style={{ flex: 1 }}>{line.label}</b>
         <span>
           <Verdict verdict={line.verdict} />
           {marginText(line)}
         </span>
       </span>
-      <span className={styles.figures}>
+      <span className={styles.top}>
         <span>
           needs <b>{amount(line.need, line)}</b>
         </span>
@@ -66,23 +70,18 @@ function Line({ line }: { line: BalanceLine }) {
       </span>
       <Gauge line={line} />
       {saidAbove(line) ? (
-        line.limit && <span className={styles.sentence}>{line.limit}</span>
+        line.limit && <Quiet component="span">{line.limit}</Quiet>
       ) : (
-        <span className={styles.sentence}>{line.sentence}</span>
+        <Quiet component="span">{line.sentence}</Quiet>
       )}
     </>
   )
   return (
     <li data-line={line.id} data-verdict={line.verdict}>
-      <button
-        type="button"
-        className={styles.line}
-        onClick={() => showWorking(line.working)}
-        aria-haspopup="dialog"
-      >
+      <ButtonBase className={styles.line} onClick={() => showWorking(line.working)} aria-haspopup="dialog">
         {body}
         <span className={styles.open}>Show the working</span>
-      </button>
+      </ButtonBase>
     </li>
   )
 }

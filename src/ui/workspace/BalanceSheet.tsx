@@ -1,12 +1,11 @@
 'use client'
 import Drawer from '@mui/material/Drawer'
 import { Balance } from './Balance'
-import styles from './Workspace.module.css'
 
 /** The whole balance, from below, on a phone. */
 export function BalanceSheet({ onClose }: { onClose: () => void }) {
   return (
-    <Drawer anchor="bottom" open onClose={onClose} slotProps={{ paper: { className: styles.sheet } }}>
+    <Drawer anchor="bottom" open onClose={onClose} slotProps={{ paper: { sx: { maxHeight: '88vh' } } }}>
       <Balance />
     </Drawer>
   )

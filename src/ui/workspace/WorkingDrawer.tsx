@@ -4,7 +4,6 @@ import IconButton from '@mui/material/IconButton'
 import { X } from 'lucide-react'
 import { WorkingView } from '../common/WorkingView'
 import { useWorkspace } from './store'
-import styles from './Workspace.module.css'
 
 /** The working of a figure, over the right side of the screen. */
 export function WorkingDrawer() {
@@ -18,10 +17,18 @@ export function WorkingDrawer() {
       open
       onClose={close}
       slotProps={{
-        paper: { className: styles.working, role: 'dialog', 'aria-label': `Working: ${working.title}` },
+        paper: {
+          sx: { width: 'min(480px, 100vw)', p: 2.5, pb: 5 },
+          role: 'dialog',
+          'aria-label': `Working: ${working.title}`,
+        },
       }}
     >
-      <IconButton className={styles.close} aria-label="Close the working" onClick={close}>
+      <IconButton
+        sx={{ position: 'absolute', top: 8, right: 8 }}
+        aria-label="Close the working"
+        onClick={close}
+      >
         <X size={20} aria-hidden />
       </IconButton>
       <WorkingView working={working} />

@@ -1,12 +1,16 @@
 'use client'
+import Box from '@mui/material/Box'
+import ButtonBase from '@mui/material/ButtonBase'
 import IconButton from '@mui/material/IconButton'
+import Typography from '@mui/material/Typography'
 import { CircleHelp, Command, Pencil, Redo2, Undo2 } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { type ReactNode, useEffect, useRef, useState } from 'react'
 import type { JobRecord } from '@/core/job/record'
 import { quantity } from '@/core/units/format'
+import { Quiet } from '../common/pieces'
 import { SeverityTag } from '../common/SeverityTag'
-import { type PersonChoice, TopBar } from '../common/TopBar'
+import { type PersonChoice, TopBar, wide } from '../common/TopBar'
 import { Balance, Verdict } from './Balance'
 import { SaveState } from './SaveState'
 import { StepsNav } from './StepsNav'
@@ -87,12 +91,16 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
   return (
     <div className={styles.frame} ref={frame}>
       <TopBar person={person} crowded>
-        <div className={styles.job}>
-          <b>{title}</b>
-          <span>{place}</span>
-        </div>
+        <Box sx={{ flex: 1, minWidth: 0, pl: 1.25, borderLeft: 1, borderColor: 'divider' }}>
+          <Typography noWrap sx={{ fontWeight: 700, lineHeight: 1.25 }}>
+            {title}
+          </Typography>
+          <Quiet noWrap sx={{ lineHeight: 1.25 }}>
+            {place}
+          </Quiet>
+        </Box>
         <IconButton
-          className={styles.wide}
+          sx={wide}
           aria-label="Name, place, step and Code edition"
           title="Name, place, step"
           onClick={() => setOverlay('facts')}
@@ -102,7 +110,7 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
         <SaveState />
         <UndoRedo />
         <IconButton
-          className={styles.wide}
+          sx={wide}
           aria-label="Commands"
           title="Commands (Ctrl K)"
           onClick={() => setOverlay('palette')}
@@ -110,7 +118,7 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
           <Command size={18} aria-hidden />
         </IconButton>
         <IconButton
-          className={styles.wide}
+          sx={wide}
           aria-label="Shortcuts"
           title="Shortcuts (?)"
           onClick={() => setOverlay('shortcuts')}
@@ -169,18 +177,20 @@ function BalanceBar({ onOpen }: { onOpen: () => void }) {
   const hours = useWorkspace(s => s.evaluation.balance.find(l => l.id === 'hours'))
   if (!hours) return null
   return (
-    <button type="button" className={`${styles.bar} no-print`} onClick={onOpen} aria-haspopup="dialog">
+    <ButtonBase className={`${styles.bar} no-print`} onClick={onOpen} aria-haspopup="dialog">
       <span>
         <b>{hours.have === null ? '–' : quantity(hours.have, 'h')}</b> of{' '}
         {quantity(headline.hoursNeeded, 'h')}
       </span>
       <Verdict verdict={hours.verdict} />
-      <span className={styles.barWorst}>
+      <Box component="span" sx={{ ml: 'auto' }}>
         {headline.worst && (
           <SeverityTag severity={headline.worst.severity} count={headline.counts[headline.worst.severity]} />
         )}
-      </span>
-      <span>Balance</span>
-    </button>
+      </Box>
+      <Box component="span" sx={{ color: 'primary.main', textDecoration: 'underline' }}>
+        Balance
+      </Box>
+    </ButtonBase>
   )
 }
