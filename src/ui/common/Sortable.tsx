@@ -50,7 +50,9 @@ export function Sortable<T extends { id: string }>({ items, nameOf, onMove, chil
   const place = (key: UniqueIdentifier | undefined) => `place ${indexOf(key) + 1} of ${items.length}`
   const announcements: Announcements = {
     onDragStart: ({ active }) => `Picked up ${told(active.id)}, ${place(active.id)}.`,
-    onDragOver: ({ active, over }) => `${told(active.id)} is over ${place((over ?? active).id)}.`,
+    // over itself is no news
+    onDragOver: ({ active, over }) =>
+      over && over.id !== active.id ? `${told(active.id)} is over ${place(over.id)}.` : undefined,
     onDragEnd: ({ active, over }) => `${told(active.id)} stands at ${place((over ?? active).id)}.`,
     onDragCancel: ({ active }) => `${told(active.id)} stays at ${place(active.id)}.`,
   }

@@ -14,7 +14,7 @@ export function DeliversCard() {
       <Rows title="Power" rows={delivers.power} />
       {delivers.mind.length > 0 && (
         <ul aria-label="What to mind">
-          {delivers.mind.map(m => (
+          {[...new Set(delivers.mind)].map(m => (
             <li key={m}>{m}</li>
           ))}
         </ul>
@@ -31,7 +31,7 @@ export function Rows({ title, rows }: { title: string; rows: readonly Delivered[
     <DataTable
       label={title}
       rows={rows}
-      idOf={r => r.label + r.value}
+      idOf={(r, n) => `${r.label} ${n}`}
       columns={[
         {
           head: <b>{title}</b>,
