@@ -3,7 +3,6 @@ import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter'
 import type { Metadata, Viewport } from 'next'
 import { headers } from 'next/headers'
 import type { ReactNode } from 'react'
-import { QueryRoot } from '@/ui/query'
 import { ThemeRoot } from '@/ui/theme/ThemeRoot'
 import '@fontsource-variable/atkinson-hyperlegible-next'
 import '@/ui/theme/global.css'
@@ -23,9 +22,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
       <body>
         <InitColorSchemeScript nonce={nonce} attribute="data" defaultMode="system" />
         <AppRouterCacheProvider options={{ enableCssLayer: true, nonce }}>
-          <ThemeRoot>
-            <QueryRoot>{children}</QueryRoot>
-          </ThemeRoot>
+          <ThemeRoot>{children}</ThemeRoot>
         </AppRouterCacheProvider>
       </body>
     </html>

@@ -1,6 +1,6 @@
 'use client'
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { type ReactNode, useState } from 'react'
+import { QueryClient, QueryClientContext, QueryClientProvider } from '@tanstack/react-query'
+import { type ReactNode, useContext, useState } from 'react'
 import { type Answer, call } from './api'
 
 type Refusal = Extract<Answer<unknown>, { ok: false }>
@@ -33,8 +33,22 @@ export const newClient = () =>
     },
   })
 
-/** One client for all that the server knows beside the job itself. */
-export function QueryRoot({ children }: { children: ReactNode }) {
-  const [client] = useState(newClient)
-  return <QueryClientProvider client={client}>{children}</QueryClientProvider>
+let ofBrowser: QueryClient | undefined
+/** A browser has one; on the server every request has its own. */
+function clientHere(): QueryClient {
+  if (typeof window === 'undefined') return newClient()
+  ofBrowser ??= newClient()
+  return ofBrowser
+}
+
+interface Props {
+  children: ReactNode
+  client?: QueryClient
+}
+
+/** The one client for all that the server knows beside the job itself, around whatever asks it; one further out counts. */
+export function QueryRoot({ children, client }: Props) {
+  const above = useContext(QueryClientContext)
+  const [here] = useState(() => above ?? client ?? clientHere())
+  return <QueryClientProvider client={here}>{children}</QueryClientProvider>
 }

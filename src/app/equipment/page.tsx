@@ -4,6 +4,7 @@ import { listEquipment, listStock } from '@/server/catalogue/repository'
 import { forPage } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
 import { EquipmentScreen } from '@/ui/equipment/EquipmentScreen'
+import { QueryRoot } from '@/ui/query'
 
 export const metadata: Metadata = { title: 'Equipment' }
 
@@ -17,5 +18,9 @@ export default async function EquipmentPage() {
     ])
     return { person: actor.person, firm: { equipment, stock, labour } }
   })
-  return <EquipmentScreen person={person} firm={firm} />
+  return (
+    <QueryRoot>
+      <EquipmentScreen person={person} firm={firm} />
+    </QueryRoot>
+  )
 }

@@ -3,6 +3,7 @@ import { forPage } from '@/server/http/handle'
 import { listTypical } from '@/server/loads/library'
 import { currentActor } from '@/server/people/actor'
 import { LibraryScreen } from '@/ui/library/LibraryScreen'
+import { QueryRoot } from '@/ui/query'
 
 export const metadata: Metadata = { title: 'Load library' }
 
@@ -11,5 +12,9 @@ export default async function LoadLibraryPage() {
     const actor = await currentActor()
     return { actor, firms: await listTypical(actor) }
   })
-  return <LibraryScreen person={actor.person} firms={firms} />
+  return (
+    <QueryRoot>
+      <LibraryScreen person={actor.person} firms={firms} />
+    </QueryRoot>
+  )
 }

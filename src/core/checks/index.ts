@@ -1,8 +1,8 @@
 import { inEdition, workingIn } from '../articles'
 import type { Evaluated } from '../job/evaluated'
 import type { Job } from '../job/schema'
+import { articleOf } from './articles'
 import { batteryOverCurrent, transferLimit } from './battery'
-import { articleOf } from './catalogue'
 import {
   cordUnlisted,
   cordWeakLink,

@@ -2,19 +2,17 @@
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
-import ListSubheader from '@mui/material/ListSubheader'
-import Menu from '@mui/material/Menu'
-import MenuItem from '@mui/material/MenuItem'
 import { useColorScheme } from '@mui/material/styles'
 import Typography from '@mui/material/Typography'
 import { Calculator, Moon, Sun, UserRound } from 'lucide-react'
+import dynamic from 'next/dynamic'
 import Link from 'next/link'
-import { useRouter } from 'next/navigation'
 import { type ReactNode, useState } from 'react'
-import { call } from '../api'
 import { Mark } from './Mark'
 import { Row } from './pieces'
 import { setFirmZone } from './today'
+
+const ActAs = dynamic(() => import('./ActAs').then(m => m.ActAs))
 
 export interface PersonChoice {
   label: string
@@ -47,10 +45,13 @@ export function TopBar({
         bgcolor: 'background.paper',
         borderBottom: 1,
         borderColor: 'divider',
+        '& > .MuiButton-root': { minWidth: 40 },
+        '& .MuiButton-startIcon': { mr: { xs: 0, sm: 1 } },
       }}
     >
       <Button
         component={Link}
+        prefetch={false}
         href="/jobs"
         color="inherit"
         aria-label="Spillway, all jobs"
@@ -60,15 +61,16 @@ export function TopBar({
           Spillway
         </Typography>
       </Button>
-      <Button component={Link} href="/jobs" color="inherit" sx={wide}>
+      <Button component={Link} prefetch={false} href="/jobs" color="inherit" sx={wide}>
         Jobs
       </Button>
-      <Button component={Link} href="/equipment" color="inherit" sx={wide}>
+      <Button component={Link} prefetch={false} href="/equipment" color="inherit" sx={wide}>
         Equipment
       </Button>
       <Button
         component={Link}
         href="/bench"
+        prefetch={false}
         color="inherit"
         aria-label="Bench"
         title="The bench: calculators outside any job"
@@ -104,13 +106,7 @@ function SchemeToggle() {
 }
 
 function PersonMenu({ person }: { person: PersonChoice }) {
-  const router = useRouter()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
-  const actAs = async (personId: string) => {
-    setAnchor(null)
-    await call('/api/person', 'POST', { personId })
-    router.refresh()
-  }
   return (
     <>
       <Button
@@ -124,14 +120,7 @@ function PersonMenu({ person }: { person: PersonChoice }) {
           {person.label}
         </Box>
       </Button>
-      <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
-        <ListSubheader>{person.firm}: act as</ListSubheader>
-        {person.people.map(p => (
-          <MenuItem key={p.personId} selected={p.label === person.label} onClick={() => actAs(p.personId)}>
-            {p.label}
-          </MenuItem>
-        ))}
-      </Menu>
+      {anchor && <ActAs person={person} anchor={anchor} onClose={() => setAnchor(null)} />}
     </>
   )
 }

@@ -2,7 +2,8 @@ import Alert from '@mui/material/Alert'
 import { shown } from '@/core/units/format'
 import type { Provenance, TableRow, Working, WorkingValue } from '@/core/working'
 import { DataTable } from './DataTable'
-import { Column, Fold, Quiet } from './pieces'
+import { Fold } from './Fold'
+import { Column, Quiet } from './pieces'
 
 /** Shows a working as the core traced it: formula, inputs with where they came from, steps, sources, the trade's rule. */
 export function WorkingView({ working, level = 2 }: { working: Working; level?: number }) {

@@ -1,16 +1,11 @@
 'use client'
-import Accordion from '@mui/material/Accordion'
-import AccordionDetails from '@mui/material/AccordionDetails'
-import AccordionSummary from '@mui/material/AccordionSummary'
 import Box, { type BoxProps } from '@mui/material/Box'
 import Container from '@mui/material/Container'
-import LinearProgress from '@mui/material/LinearProgress'
 import Link from '@mui/material/Link'
 import Paper, { type PaperProps } from '@mui/material/Paper'
 import Stack, { type StackProps } from '@mui/material/Stack'
 import Typography, { type TypographyProps } from '@mui/material/Typography'
-import { ChevronDown } from 'lucide-react'
-import { type ReactNode, useId, useState } from 'react'
+import { type ReactNode, useId } from 'react'
 
 /** What is said beside the matter. */
 export const Quiet = ({ component = 'p', ...props }: TypographyProps & { component?: React.ElementType }) => (
@@ -127,30 +122,6 @@ export const Empty = ({ children }: { children: ReactNode }) => (
   <Paper component="section" variant="outlined" sx={{ p: 3, borderStyle: 'dashed', '& > * + *': { mt: 1 } }}>
     {children}
   </Paper>
-)
-
-interface FoldProps {
-  title: ReactNode
-  /** made only while it is open: what nobody looks at costs nothing */
-  children: () => ReactNode
-  /** open at first */
-  open?: boolean
-}
-
-/** What is opened by who wants to know more. */
-export function Fold({ title, children, open: first = false }: FoldProps) {
-  const [open, setOpen] = useState(first)
-  return (
-    <Accordion disableGutters elevation={0} square expanded={open} onChange={(_, next) => setOpen(next)}>
-      <AccordionSummary expandIcon={<ChevronDown size={18} aria-hidden />}>{title}</AccordionSummary>
-      <AccordionDetails>{open && children()}</AccordionDetails>
-    </Accordion>
-  )
-}
-
-/** How much of the most there is, as water in a gauge. */
-export const Level = ({ full }: { full: number }) => (
-  <LinearProgress variant="determinate" aria-hidden value={Math.max(1, Math.min(100, 100 * full))} />
 )
 
 interface TermsProps {

@@ -42,7 +42,7 @@ export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount 
       {
         field: 'name',
         headerName: 'Name',
-        width: 190,
+        width: 180,
         renderCell: ({ row }) => (
           <Link
             component="button"
@@ -57,7 +57,7 @@ export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount 
       {
         field: 'kind',
         headerName: 'Kind',
-        width: 130,
+        width: 115,
         valueGetter: (_, row) => sentenceStart(kindName[row.kind]),
       },
       {

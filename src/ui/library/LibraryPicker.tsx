@@ -18,6 +18,7 @@ import { feedOf } from '@/core/panel/positions'
 import { quantity } from '@/core/units/format'
 import { Column, Quiet } from '../common/pieces'
 import { Choice } from '../form/Choice'
+import { QueryRoot } from '../query'
 import { useWorkspace } from '../workspace/store'
 import { useLibrary } from './useLibrary'
 
@@ -31,7 +32,13 @@ interface Props {
 const shown = 40
 
 /** Finds a typical load by any word and puts it on a circuit; an empty one for what the library does not have. */
-export function LibraryPicker({ circuitId: given, onClose, onAdded }: Props) {
+export const LibraryPicker = (props: Props) => (
+  <QueryRoot>
+    <Picker {...props} />
+  </QueryRoot>
+)
+
+function Picker({ circuitId: given, onClose, onAdded }: Props) {
   const job = useWorkspace(s => s.job)
   const act = useWorkspace(s => s.act)
   const { entries, trouble } = useLibrary()

@@ -9,7 +9,7 @@ import type { Trace } from '@/core/outage/trace'
 import { accountRows, outOf100 } from '@/core/outage/words'
 import { duration, figure, plural, quantity } from '@/core/units/format'
 import { DataTable } from '../common/DataTable'
-import { Fold } from '../common/pieces'
+import { Fold } from '../common/Fold'
 import { markGlyphs } from './OutageChart'
 
 interface Props {

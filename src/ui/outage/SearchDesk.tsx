@@ -19,7 +19,8 @@ import { labourRate, spaceOf, type Wishes, wishesSchema } from '@/core/search/sp
 import type { Stock } from '@/core/search/stock'
 import { figure, quantity } from '@/core/units/format'
 import { DataTable } from '../common/DataTable'
-import { Card, Column, Empty, Fold, Quiet, Row } from '../common/pieces'
+import { Fold } from '../common/Fold'
+import { Card, Column, Empty, Quiet, Row } from '../common/pieces'
 import { useFirm } from '../equipment/useEquipment'
 import { EditField, readNumber } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
@@ -62,11 +63,6 @@ export function SearchDesk({
     ...(job.brief.budget !== undefined && job.brief.budget > 0 && { mostPrice: job.brief.budget }),
   }))
   const here = useSearch()
-  // the drawing is fetched while nothing else is to be done
-  useEffect(() => {
-    const idle = window.requestIdleCallback?.(() => void loadChart()) ?? 0
-    return () => window.cancelIdleCallback?.(idle)
-  }, [])
   const there = useServerSearch(jobId)
   const busy = here.busy || there.busy
   const result = there.result ?? here.result
@@ -139,13 +135,21 @@ export function SearchDesk({
               variant="contained"
               disableRipple
               onClick={() => {
+                // the drawing is fetched while the search goes on
+                void loadChart()
                 there.forget()
-                here.run(job, catalogue, stock, wishes)
+                void here.run(job, catalogue, stock, wishes)
               }}
             >
               Search here
             </Button>
-            <Button variant="outlined" onClick={() => void there.run(wishes)}>
+            <Button
+              variant="outlined"
+              onClick={() => {
+                void loadChart()
+                void there.run(wishes)
+              }}
+            >
               Search on the server
             </Button>
           </>

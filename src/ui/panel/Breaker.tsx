@@ -1,6 +1,4 @@
 'use client'
-import { useDraggable, useDroppable } from '@dnd-kit/core'
-import { CSS } from '@dnd-kit/utilities'
 import { Check, Ellipsis, Plus } from 'lucide-react'
 import { type KeyboardEvent, memo } from 'react'
 import type { CircuitState } from '@/core/job/evaluate'
@@ -56,8 +54,6 @@ const tracedWords = {
 
 /** One breaker of the drawn panel. A tap or the space bar picks it; Enter or the dots open it; M moves it. */
 export const Breaker = memo(function Breaker(p: Props) {
-  const { listeners, setNodeRef, transform } = useDraggable({ id: p.id })
-  const place = useDroppable({ id: `at ${p.id}`, data: { space: p.space } })
   const words = feedWords[p.feed][p.picked ? 'picked' : 'idle']
   const name = p.label || 'Unlabelled'
   const leg = p.leg === 'both' ? '240 V' : p.leg
@@ -68,16 +64,8 @@ export const Breaker = memo(function Breaker(p: Props) {
   }
   return (
     <div
-      ref={node => {
-        setNodeRef(node)
-        place.setNodeRef(node)
-      }}
-      {...listeners}
       className={styles.breaker}
-      style={{
-        ...(!p.inModule && { gridRow: `${rowOf(p.space)} / span ${p.rows}` }),
-        ...(transform && { transform: CSS.Translate.toString(transform), zIndex: 3 }),
-      }}
+      style={p.inModule ? undefined : { gridRow: `${rowOf(p.space)} / span ${p.rows}` }}
       data-column={columnOf(p.space)}
       data-picked={p.picked}
       data-feed={p.feed}
@@ -138,10 +126,8 @@ interface FreeProps {
 export const FreeSpace = memo(function FreeSpace(p: FreeProps) {
   const { space, name, half, unusable } = p
   const cell = `free${space}${half ?? ''}`
-  const { setNodeRef } = useDroppable({ id: cell, data: { space } })
   return (
     <button
-      ref={setNodeRef}
       type="button"
       className={styles.free}
       style={half ? undefined : { gridRow: rowOf(space) }}

@@ -127,7 +127,7 @@ export function LoadDialog({ circuitId, load, onClose }: Props) {
       }
     >
       <LineField name="name" label="Name" autoFocus />
-      <Columns least={200}>
+      <Columns least={250}>
         <NumberField name="runningW.value" label="Running" unit="W" />
         <ChoiceField name="runningW.from" label="Running, from" options={fromOptions} />
         <NumberField name="dutyFraction.value" label="Runs" unit="fraction" sign="% of the time" />

@@ -1,15 +1,5 @@
 'use client'
-import {
-  DndContext,
-  type DragEndEvent,
-  type DragOverEvent,
-  MouseSensor,
-  type Over,
-  pointerWithin,
-  TouchSensor,
-  useSensor,
-  useSensors,
-} from '@dnd-kit/core'
+import dynamic from 'next/dynamic'
 import { Fragment, type KeyboardEvent, type MouseEvent, memo, useMemo, useRef, useState } from 'react'
 import { bodyOf, bodySpaces } from '@/core/panel/body'
 import {
@@ -24,27 +14,24 @@ import {
   spacesOf,
 } from '@/core/panel/positions'
 import type { Circuit } from '@/core/panel/schema'
-import { outside } from '../common/Sortable'
 import { shownPanel, useWorkspace } from '../workspace/store'
 import { Breaker, FreeSpace } from './Breaker'
 import styles from './PanelDrawing.module.css'
 import { useDrop } from './useDrop'
 
+/** Fetched when a pointer comes near. */
+const DragLayer = dynamic(() => import('./DragLayer').then(m => m.DragLayer), { ssr: false })
+
 const busWords = { live: 'live', dead: 'dead', 'not fed': 'not fed' } as const
 
 interface Props {
   onAdd: (space: number, half?: 'a' | 'b') => void
-}
-
-/** What a move means is told by the strip beside the panel, for the eye and for the ear. */
-const quiet = () => undefined
-const silent = {
-  announcements: { onDragStart: quiet, onDragOver: quiet, onDragEnd: quiet, onDragCancel: quiet },
-  screenReaderInstructions: { draggable: '' },
+  /** a pointer or the focus comes to the panel */
+  onNear?: () => unknown
 }
 
 /** The drawn panel: every breaker a control, the bus a channel between the columns that is wet where the leg is live. */
-export const PanelDrawing = memo(function PanelDrawing({ onAdd }: Props) {
+export const PanelDrawing = memo(function PanelDrawing({ onAdd, onNear }: Props) {
   const panel = useWorkspace(shownPanel)
   const states = useWorkspace(s => s.evaluation.circuits)
   const tied = useWorkspace(s => s.evaluation.buses)
@@ -58,12 +45,9 @@ export const PanelDrawing = memo(function PanelDrawing({ onAdd }: Props) {
   const move = useWorkspace(s => s.move)
   const aim = useWorkspace(s => s.aim)
   const drop = useDrop(panel)
-  const sensors = useSensors(
-    useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(TouchSensor, { activationConstraint: { delay: 250, tolerance: 8 } }),
-  )
   const [focused, setFocused] = useState('')
   const drawing = useRef<HTMLFieldSetElement>(null)
+  const [near, setNear] = useState(false)
   const buses = reached ? tied : ({ L1: 'not fed', L2: 'not fed' } as const)
 
   const at = useMemo(() => occupancy(panel.circuits), [panel.circuits])
@@ -119,47 +103,26 @@ export const PanelDrawing = memo(function PanelDrawing({ onAdd }: Props) {
     if (space === over) drop(space)
     else aim(space)
   }
-  const spaceOf = (over: Over | null) => {
-    const space: unknown = over?.data.current?.space
-    return typeof space === 'number' ? space : null
-  }
-  const onDragOver = ({ over: under }: DragOverEvent) => {
-    const space = spaceOf(under)
-    if (space !== null) aim(space)
-  }
-  const onDragEnd = ({ over: under }: DragEndEvent) => {
-    const space = spaceOf(under)
-    if (space === null) return move(null)
-    drop(space)
-    // where it cannot stand it stays, and the move is over: it was let go
-    move(null)
-  }
-
   const spaces = Array.from({ length: panel.spaces }, (_, i) => i + 1)
   const drawn = new Set<Circuit>()
   return (
-    <DndContext
-      id={`panel ${panel.id}`}
-      sensors={sensors}
-      collisionDetection={pointerWithin}
-      accessibility={{ ...silent, ...outside() }}
-      onDragStart={({ active }) => move(String(active.id))}
-      onDragOver={onDragOver}
-      onDragEnd={onDragEnd}
-      onDragCancel={() => move(null)}
-    >
+    <>
       <fieldset
         ref={drawing}
         className={styles.panel}
         data-feeds={panel.feedsFrom}
         data-moving={mover !== undefined}
         onKeyDown={onKeyDown}
+        onPointerEnter={() => {
+          setNear(true)
+          onNear?.()
+        }}
         onClick={onClick}
         onMouseOver={event => {
           const space = mover ? spaceUnder(event) : null
           if (space !== null) aim(space)
         }}
-        onFocus={() => {}}
+        onFocus={() => onNear?.()}
       >
         <legend className="visually-hidden">
           {panel.name}: arrows move, space picks, Enter opens the circuit, M moves the breaker
@@ -181,7 +144,8 @@ export const PanelDrawing = memo(function PanelDrawing({ onAdd }: Props) {
           ))}
         </div>
       </fieldset>
-    </DndContext>
+      {near && <DragLayer drawing={drawing.current} />}
+    </>
   )
 
   function place(space: number) {

@@ -4,7 +4,7 @@ import Paper from '@mui/material/Paper'
 import type { Theme } from '@mui/material/styles'
 import useMediaQuery from '@mui/material/useMediaQuery'
 import dynamic from 'next/dynamic'
-import { useCallback, useEffect, useState } from 'react'
+import { useCallback, useState } from 'react'
 import { useShortcut } from '../common/keys'
 import { Quiet, Row } from '../common/pieces'
 import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
@@ -38,8 +38,6 @@ export function PanelView() {
   useShortcut('stay', () => store.getState().move(null))
   useShortcut('enter', () => setEntering(true))
   const onAdd = useCallback((space: number, half?: 'a' | 'b') => setAdding({ space, half }), [])
-  // fetched behind the first paint, so that nothing typed at once is lost
-  useEffect(() => void loadDialog(), [])
   return (
     <div className={styles.view}>
       <h1 className="visually-hidden">Panel</h1>
@@ -71,7 +69,8 @@ export function PanelView() {
         {entering && (
           <EnterBreakers key={`entry ${panelId}`} panelId={panelId} onClose={() => setEntering(false)} />
         )}
-        <PanelDrawing key={`drawing ${panelId}`} onAdd={onAdd} />
+        {/* the dialog is fetched as one comes near, so that nothing typed at once is lost */}
+        <PanelDrawing key={`drawing ${panelId}`} onAdd={onAdd} onNear={loadDialog} />
         <Quiet sx={{ m: 1 }}>
           Tap to pick; the dots open a circuit; drag a breaker, or press M, to move it. Filled: picked.
           Striped: picked but not served. N: shared neutral.

@@ -3,7 +3,7 @@ import userEvent from '@testing-library/user-event'
 import type { ReactElement } from 'react'
 import type { Job } from '@/core/job/schema'
 import { alderHollow } from '@/server/seeds/jobs'
-import { QueryRoot } from '../query'
+import { newClient, QueryRoot } from '../query'
 import { ThemeRoot } from '../theme/ThemeRoot'
 import { createWorkspace, WorkspaceContext } from '../workspace/store'
 import { type Besides, fakeServer } from './server'
@@ -21,9 +21,10 @@ File.prototype.text ??= function (this: File) {
 export function inWorkspace(ui: ReactElement, job: Job = alderHollow, besides?: Besides) {
   const server = fakeServer(job, besides)
   const store = createWorkspace(server.record, 'Designer')
+  const client = newClient()
   const shown = (piece: ReactElement) => (
     <ThemeRoot>
-      <QueryRoot>
+      <QueryRoot client={client}>
         <WorkspaceContext value={store}>{piece}</WorkspaceContext>
       </QueryRoot>
     </ThemeRoot>
@@ -40,10 +41,10 @@ export function inWorkspace(ui: ReactElement, job: Job = alderHollow, besides?: 
 }
 
 /** Any piece by itself. */
-export const alone = (ui: ReactElement) => ({
+export const alone = (ui: ReactElement, client = newClient()) => ({
   ...render(
     <ThemeRoot>
-      <QueryRoot>{ui}</QueryRoot>
+      <QueryRoot client={client}>{ui}</QueryRoot>
     </ThemeRoot>,
   ),
   user: userEvent.setup(),

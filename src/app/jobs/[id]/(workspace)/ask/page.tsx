@@ -1,5 +1,10 @@
 import { AskView } from '@/ui/ask/AskView'
+import { QueryRoot } from '@/ui/query'
 
 export default function AskPage() {
-  return <AskView />
+  return (
+    <QueryRoot>
+      <AskView />
+    </QueryRoot>
+  )
 }

@@ -1,5 +1,10 @@
 import { LoadsView } from '@/ui/loads/LoadsView'
+import { QueryRoot } from '@/ui/query'
 
 export default function LoadsPage() {
-  return <LoadsView />
+  return (
+    <QueryRoot>
+      <LoadsView />
+    </QueryRoot>
+  )
 }

@@ -1,5 +1,10 @@
 import { OutageView } from '@/ui/outage/OutageView'
+import { QueryRoot } from '@/ui/query'
 
 export default function OutagePage() {
-  return <OutageView />
+  return (
+    <QueryRoot>
+      <OutageView />
+    </QueryRoot>
+  )
 }

@@ -1,5 +1,10 @@
+import { QueryRoot } from '@/ui/query'
 import { UtilityView } from '@/ui/utility/UtilityView'
 
 export default function UtilityPage() {
-  return <UtilityView />
+  return (
+    <QueryRoot>
+      <UtilityView />
+    </QueryRoot>
+  )
 }
