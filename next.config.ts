@@ -1,12 +1,26 @@
 import type { NextConfig } from 'next'
 
+// packages that come as ES modules only, which the runner of tests reads after this
+const esm = [
+  'd3-array',
+  'd3-color',
+  'd3-format',
+  'd3-interpolate',
+  'd3-path',
+  'd3-scale',
+  'd3-shape',
+  'd3-time',
+  'd3-time-format',
+  'internmap',
+]
+
 const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
   devIndicators: false,
   serverExternalPackages: ['knex', 'pg', 'pg-boss', 'piscina', 'pino', 'async-mutex'],
   // published as modules only; the unit tests take it from here too
-  transpilePackages: ['suncalc', 'react-hotkeys-hook'],
+  transpilePackages: ['suncalc', 'react-hotkeys-hook', ...esm],
   redirects: async () => [{ source: '/', destination: '/jobs', permanent: false }],
 }
 

@@ -6,6 +6,7 @@ import { circuitNeeds } from '../job/needs'
 import type { Leg } from '../source/legs'
 import {
   balanceOf,
+  exchanged,
   type Placeable,
   type PositionProblem,
   positionProblem,
@@ -200,4 +201,17 @@ test('a breaker of a position that is too large for a wire is exchanged in the p
   const three = ['a', 'b', 'c'].map(id => placeable(id, 100))
   const full = solvePositions(problem(three, { places }), solve)
   expect(full.positions.filter(p => p.position < 3).map(p => p.breakerA)).toEqual([15])
+})
+
+test('what is put on another position changes places with what stood there; the breakers stay', () => {
+  const set = [
+    { position: 1, circuitId: 'a', pinned: false, breakerA: 15 },
+    { position: 2, circuitId: 'b', pinned: false },
+    { position: 4, circuitId: 'c', pinned: false },
+  ]
+  const both = exchanged(set, 1, 2)
+  expect(both).toContainEqual({ position: 2, circuitId: 'a', pinned: true })
+  expect(both).toContainEqual({ position: 1, circuitId: 'b', pinned: true, breakerA: 15 })
+  expect(exchanged(set, 4, 3)).toContainEqual({ position: 3, circuitId: 'c', pinned: true })
+  expect(exchanged(set, 3, 1)).toBe(set)
 })

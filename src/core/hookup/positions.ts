@@ -8,6 +8,23 @@ import type { Leg } from '../source/legs'
 import type { Hookup } from './design'
 import { commonTripAt, positionCount, positionLeg, positionOf, wireProtectsAt } from './position'
 
+type Placed = NonNullable<Hookup['positions']>
+
+/**
+ * The positions with what stands on one put on another by hand, and what stood there in its place: both are pinned. The breakers
+ * stay where they are fitted. As it was where nothing stands on the first.
+ */
+export function exchanged(positions: Placed, from: number, to: number): Placed {
+  const breakerOf = new Map(positions.map(p => [p.position, p.breakerA]))
+  if (from === to || !breakerOf.has(from)) return positions
+  return positions.map(p => {
+    const position = p.position === from ? to : p.position === to ? from : p.position
+    if (position === p.position) return p
+    const breakerA = breakerOf.get(position)
+    return { position, circuitId: p.circuitId, pinned: true, ...(breakerA !== undefined && { breakerA }) }
+  })
+}
+
 /** Positions of the switches or the managed panel chosen; null while none is. */
 export const positionsThere = (hookup: Hookup): number | null => positionCount(hookup) ?? null
 

@@ -35,11 +35,13 @@ interface Props<T> {
   /** how a thing is called where it is told that it moves */
   nameOf: (item: T) => string
   onMove: (from: number, to: number) => void
+  /** the places stay and two things change theirs, instead of one moving between the others */
+  exchange?: boolean
   children: (item: T, at: number) => ReactNode
 }
 
 /** Things whose order counts: dragged by mouse, finger or keys, and told as they move. The children are `SortableItem`s. */
-export function Sortable<T extends { id: string }>({ items, nameOf, onMove, children }: Props<T>) {
+export function Sortable<T extends { id: string }>({ items, nameOf, onMove, exchange, children }: Props<T>) {
   const id = useId()
   const sensors = useDragSensors()
   const indexOf = (key: UniqueIdentifier | undefined) => items.findIndex(i => i.id === key)
@@ -73,12 +75,14 @@ export function Sortable<T extends { id: string }>({ items, nameOf, onMove, chil
       }}
       onDragEnd={end}
     >
-      <SortableContext items={items.map(i => i.id)} strategy={rectSortingStrategy}>
+      <SortableContext items={items.map(i => i.id)} strategy={exchange ? stay : rectSortingStrategy}>
         {items.map(children)}
       </SortableContext>
     </DndContext>
   )
 }
+
+const stay = () => null
 
 /** Where what is told to the ear is put, once there is a page. */
 export const outside = () => (typeof document === 'undefined' ? {} : { container: document.body })
@@ -103,8 +107,16 @@ interface ItemProps {
 
 /** One thing of a `Sortable`, with the grip by which it is dragged. */
 export function SortableItem({ id, name, children }: ItemProps) {
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition, isDragging } =
-    useSortable({ id })
+  const {
+    attributes,
+    listeners,
+    setNodeRef,
+    setActivatorNodeRef,
+    transform,
+    transition,
+    isDragging,
+    isOver,
+  } = useSortable({ id })
   const grip = (
     <IconButton
       ref={setActivatorNodeRef}
@@ -122,7 +134,9 @@ export function SortableItem({ id, name, children }: ItemProps) {
     style: {
       transform: CSS.Translate.toString(transform),
       transition,
-      ...(isDragging && { zIndex: 2, opacity: 0.85 }),
+      ...(isDragging
+        ? { zIndex: 2, opacity: 0.85 }
+        : isOver && { outline: '2px dashed var(--mui-palette-primary-main)' }),
     },
   })
 }

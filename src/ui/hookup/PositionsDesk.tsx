@@ -5,10 +5,11 @@ import FormControlLabel from '@mui/material/FormControlLabel'
 import { positionSchema } from '@/core/hookup/design'
 import { methodOf } from '@/core/hookup/method'
 import { breakerAt, positionLeg, positionOf } from '@/core/hookup/position'
-import { positionProblem, positionsThere } from '@/core/hookup/positions'
+import { exchanged, positionProblem, positionsThere } from '@/core/hookup/positions'
 import { circuitNeeds, liveLegOf, named } from '@/core/job/needs'
 import { plural, quantity, together } from '@/core/units/format'
 import { Card, Quiet } from '../common/pieces'
+import { Sortable, SortableItem } from '../common/Sortable'
 import { Choice } from '../form/Choice'
 import { EditField, readNumber } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
@@ -58,6 +59,10 @@ export function PositionsDesk() {
         : set.filter(p => p.position !== position),
     )
   }
+  const nameAt = ({ position }: { position: number }) => {
+    const circuit = needs.find(n => n.circuit.id === at(position)?.circuitId)
+    return circuit ? named(circuit) : `position ${position}`
+  }
   const unplaced = needs.filter(n => n.place === null && set.length)
   const cost = (id: string) => plan?.pinCosts.find(p => p.circuitId === id)
   return (
@@ -100,75 +105,94 @@ export function PositionsDesk() {
       </Quiet>
       {trouble && <p role="alert">{trouble}</p>}
       <ol className={styles.positions}>
-        {Array.from({ length: there }, (_, i) => i + 1).map(position => {
-          const here = at(position)
-          const limit = breakerAt(job.hookup, position)
-          const leg = positionLeg(job.hookup, position, liveLegOf(job))
-          const price = here && cost(here.circuitId)
-          const built = positionOf(job.hookup, position)
-          return (
-            <li key={position} data-leg={leg}>
-              <b>
-                {position} <small>{leg}</small>
-              </b>
-              {here?.lower ? (
-                <Quiet component="span">with {position - 1}</Quiet>
-              ) : (
-                <Choice
-                  label={`Circuit on ${position}${limit === null ? '' : `, up to ${limit} A`}`}
-                  value={here?.circuitId ?? ''}
-                  options={[
-                    { value: '', label: 'free' },
-                    ...needs.map(n => ({
-                      value: n.circuit.id,
-                      label: `${named(n)}, ${n.circuit.breakerA} A`,
-                    })),
-                  ]}
-                  onChange={id => place(position, id)}
-                />
-              )}
-              {here && !here.lower && (
-                <FormControlLabel
-                  control={
-                    <Checkbox
-                      checked={here.pinned}
-                      onChange={e =>
-                        put(set.map(p => (p.position === position ? { ...p, pinned: e.target.checked } : p)))
-                      }
-                    />
-                  }
-                  label={
-                    price && here.pinned
-                      ? `pinned: costs ${quantity(price.balanceFraction, 'fraction')} balance${price.unplaced > 0 ? ` and ${plural(price.unplaced, 'circuit')}` : ''}`
-                      : 'pinned'
-                  }
-                />
-              )}
-              {here && !here.lower && built?.protects && (
-                <div className={styles.exchange}>
-                  <EditField
-                    label={`Breaker at ${position}`}
-                    unit="A"
-                    inputMode="decimal"
-                    value={here.breakerA === undefined ? '' : String(here.breakerA)}
-                    help={`${built.fittedA ?? 0} A fitted${Number.isFinite(built.mostA) ? `, at most ${built.mostA}` : ''}${built.bridge === 'no' ? '' : `, bridged by ${built.bridge === 'handle' ? 'its handle' : 'a common trip'}`}; empty: it stays`}
-                    read={text => (text.trim() ? readNumber(breakerA)(text) : { value: null })}
-                    onCommit={value =>
-                      act({
-                        op: 'setPositions',
-                        positions: set.map(({ breakerA: _, ...p }) =>
-                          p.position !== position
-                            ? { ...p, ...(_ !== undefined && { breakerA: _ }) }
-                            : { ...p, ...(value !== null && { breakerA: value }) },
-                        ),
-                      })
-                    }
-                  />
-                </div>
-              )}
-            </li>
-          )
-        })}
+        <Sortable
+          exchange
+          items={Array.from({ length: there }, (_, i) => ({ id: `at ${i + 1}`, position: i + 1 }))}
+          nameOf={nameAt}
+          onMove={(from, to) => put(exchanged(set, from + 1, to + 1))}
+        >
+          {item => {
+            const { position } = item
+            const here = at(position)
+            const limit = breakerAt(job.hookup, position)
+            const leg = positionLeg(job.hookup, position, liveLegOf(job))
+            const price = here && cost(here.circuitId)
+            const built = positionOf(job.hookup, position)
+            return (
+              <SortableItem key={position} id={item.id} name={nameAt(item)}>
+                {(grip, bind) => (
+                  <li data-leg={leg} {...bind}>
+                    <span>
+                      <b>
+                        {position} <small>{leg}</small>
+                      </b>
+                      {here && !here.lower && grip}
+                    </span>
+                    {here?.lower ? (
+                      <Quiet component="span">with {position - 1}</Quiet>
+                    ) : (
+                      <Choice
+                        label={`Circuit on ${position}${limit === null ? '' : `, up to ${limit} A`}`}
+                        value={here?.circuitId ?? ''}
+                        options={[
+                          { value: '', label: 'free' },
+                          ...needs.map(n => ({
+                            value: n.circuit.id,
+                            label: `${named(n)}, ${n.circuit.breakerA} A`,
+                          })),
+                        ]}
+                        onChange={id => place(position, id)}
+                      />
+                    )}
+                    {here && !here.lower && (
+                      <FormControlLabel
+                        control={
+                          <Checkbox
+                            checked={here.pinned}
+                            onChange={e =>
+                              put(
+                                set.map(p =>
+                                  p.position === position ? { ...p, pinned: e.target.checked } : p,
+                                ),
+                              )
+                            }
+                          />
+                        }
+                        label={
+                          price && here.pinned
+                            ? `pinned: costs ${quantity(price.balanceFraction, 'fraction')} balance${price.unplaced > 0 ? ` and ${plural(price.unplaced, 'circuit')}` : ''}`
+                            : 'pinned'
+                        }
+                      />
+                    )}
+                    {here && !here.lower && built?.protects && (
+                      <div className={styles.exchange}>
+                        <EditField
+                          label={`Breaker at ${position}`}
+                          unit="A"
+                          inputMode="decimal"
+                          value={here.breakerA === undefined ? '' : String(here.breakerA)}
+                          help={`${built.fittedA ?? 0} A fitted${Number.isFinite(built.mostA) ? `, at most ${built.mostA}` : ''}${built.bridge === 'no' ? '' : `, bridged by ${built.bridge === 'handle' ? 'its handle' : 'a common trip'}`}; empty: it stays`}
+                          read={text => (text.trim() ? readNumber(breakerA)(text) : { value: null })}
+                          onCommit={value =>
+                            act({
+                              op: 'setPositions',
+                              positions: set.map(({ breakerA: _, ...p }) =>
+                                p.position !== position
+                                  ? { ...p, ...(_ !== undefined && { breakerA: _ }) }
+                                  : { ...p, ...(value !== null && { breakerA: value }) },
+                              ),
+                            })
+                          }
+                        />
+                      </div>
+                    )}
+                  </li>
+                )}
+              </SortableItem>
+            )
+          }}
+        </Sortable>
       </ol>
       {unplaced.length > 0 && <p role="note">On no position: {together(unplaced.map(named))}.</p>}
     </Card>

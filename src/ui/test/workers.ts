@@ -36,10 +36,10 @@ function joined(delay: () => number): [End, End] {
   return ends
 }
 
-/** A copy as a worker gets it; the ends of lines that are handed along stay themselves. */
+/** A copy as a worker gets it; the ends of lines that are handed along stay themselves, as do files, which cannot change. */
 function copied(said: object): unknown {
   const given = 'argumentList' in said && Array.isArray(said.argumentList) ? said.argumentList : []
-  const ends = given.map(one => (one?.value instanceof End ? one.value : null))
+  const ends = given.map(one => (one?.value instanceof End || one?.value instanceof File ? one.value : null))
   const copy = structuredClone({
     ...said,
     ...(given.length && { argumentList: given.map((one, n) => (ends[n] ? { ...one, value: null } : one)) }),
