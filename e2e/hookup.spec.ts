@@ -121,6 +121,21 @@ test('positions are solved in the worker, pinned by hand at a price, and drawn o
   await expect(desk.getByText(/pinned: costs \d/).first()).toBeVisible()
   await desk.getByRole('button', { name: 'Loosen every pin' }).click()
   await expect(finding(page, 'position.limit')).toHaveCount(0)
+  // two circuits change places by the keys, and are pinned there
+  const at = (position: number) =>
+    desk.getByRole('combobox', { name: new RegExp(`^Circuit on ${position},`) })
+  const [first, third] = [await at(1).textContent(), await at(3).textContent()]
+  await desk
+    .getByRole('button', { name: /^Move / })
+    .first()
+    .press('Space')
+  await page.keyboard.press('ArrowDown')
+  await expect(page.getByText(/ is over place 3 of 6/)).toBeAttached()
+  await page.keyboard.press('Space')
+  await expect(at(1)).toHaveText(third ?? '')
+  await expect(at(3)).toHaveText(first ?? '')
+  await desk.getByRole('button', { name: 'Solve again' }).click()
+  await desk.getByRole('button', { name: 'Loosen every pin' }).click()
   await saved(page)
 
   await page.keyboard.press('o')

@@ -135,7 +135,7 @@ export function SortableItem({ id, name, children }: ItemProps) {
       transform: CSS.Translate.toString(transform),
       transition,
       ...(isDragging
-        ? { zIndex: 2, opacity: 0.85 }
+        ? { zIndex: 2, background: 'var(--mui-palette-background-paper)', boxShadow: 'var(--mui-shadows-4)' }
         : isOver && { outline: '2px dashed var(--mui-palette-primary-main)' }),
     },
   })
