@@ -140,7 +140,7 @@ export function TraceChart({ about, found, seen, leftOut, onLook, onLeaveOut, on
             ? `Shaded: when it runs, above ${figure(found.onAboveW)} W (dashed). Drag over the trace, or type hours, to look closer or to leave a stretch out.`
             : `${runs.length} runs in view: drag over the trace, or type hours, and look closer to see them shaded.`}
       </Quiet>
-      <Row sx={{ '& .MuiTextField-root': { width: 120 } }}>
+      <Row sx={{ mt: 1, '& .MuiTextField-root': { width: 120 } }}>
         <NumberInput id="trace-from" label="From" unit="h" value={from} onChange={setFrom} />
         <NumberInput id="trace-to" label="To" unit="h" value={to} onChange={setTo} />
         <Button size="small" disabled={!marked} onClick={() => marked && onLook(marked.fromS, marked.toS)}>
