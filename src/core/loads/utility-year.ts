@@ -74,6 +74,17 @@ export interface Summed {
   left: number
 }
 
+/** A meter of a kept file, with what `interval-demand` says of it. */
+export interface MeterAbout {
+  id: string
+  flow: IntervalSeries['flow']
+  /** how many intervals it has */
+  count: number
+  totalWh: number
+  /** null where its intervals are of no use for demand */
+  summed: Summed | null
+}
+
 /** What `interval-demand` and the seasons say of a meter; null where its intervals are of no use for that. */
 export function summed(series: IntervalSeries): Summed | null {
   const input = demandInput(series)

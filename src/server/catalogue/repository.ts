@@ -47,19 +47,23 @@ export async function listStock({ firmId }: Pick<Actor, 'firmId'>): Promise<Stoc
   return Object.fromEntries(rows.map(r => [r.key, r.count]))
 }
 
+/** Writes one count; null takes it out. */
+async function putCount(trx: Knex, firmId: string, key: string, count: number | null): Promise<void> {
+  if (count === null) await trx('equipment_stock').where({ firm_id: firmId, key }).delete()
+  else
+    await trx('equipment_stock')
+      .insert({ firm_id: firmId, key, count })
+      .onConflict(['firm_id', 'key'])
+      .merge()
+}
+
 /** Sets counts of the firm's stock; null takes one out. */
 export async function setStock(
   { firmId }: Pick<Actor, 'firmId'>,
   counts: Record<string, number | null>,
 ): Promise<void> {
   await transaction(async trx => {
-    for (const [key, count] of Object.entries(counts))
-      if (count === null) await trx('equipment_stock').where({ firm_id: firmId, key }).delete()
-      else
-        await trx('equipment_stock')
-          .insert({ firm_id: firmId, key, count })
-          .onConflict(['firm_id', 'key'])
-          .merge()
+    for (const [key, count] of Object.entries(counts)) await putCount(trx, firmId, key, count)
   }, always)
 }
 
@@ -77,12 +81,7 @@ export async function countStock(
       const there = await trx('equipment_stock').where({ firm_id: firmId, key }).first('count')
       const now: number | null = there?.count ?? null
       if (now !== was) return now
-      if (count === null) await trx('equipment_stock').where({ firm_id: firmId, key }).delete()
-      else
-        await trx('equipment_stock')
-          .insert({ firm_id: firmId, key, count })
-          .onConflict(['firm_id', 'key'])
-          .merge()
+      await putCount(trx, firmId, key, count)
       return 'counted'
     },
     done => done === 'counted',

@@ -2,17 +2,8 @@ import { promisify } from 'node:util'
 import { gunzip, gzip } from 'node:zlib'
 import * as z from 'zod'
 import type { IntervalSeries, Intervals } from '@/core/loads/intervals'
-import { type Summed, summed } from '@/core/loads/utility-year'
+import { type MeterAbout, summed } from '@/core/loads/utility-year'
 
-/** A meter of a kept file, with what `interval-demand` says of it. */
-export interface MeterAbout {
-  id: string
-  flow: IntervalSeries['flow']
-  count: number
-  totalWh: number
-  /** null where its intervals are of no use for demand */
-  summed: Summed | null
-}
 export interface SeriesAbout {
   id: string
   name: string

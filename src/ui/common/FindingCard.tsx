@@ -57,14 +57,12 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
             </ol>
           ),
       )}
-      {finding.article && (
-        <Quiet>
-          {finding.article} ·{' '}
-          <Link href={`/checks#${finding.id}`} style={{ color: 'inherit' }}>
-            {finding.id}
-          </Link>
-        </Quiet>
-      )}
+      <Quiet>
+        {finding.article && `${finding.article} · `}
+        <Link href={`/checks#${finding.id}`} style={{ color: 'inherit' }}>
+          {finding.id}
+        </Link>
+      </Quiet>
       {accepted && (
         <Alert>
           <b>Accepted</b> by {accepted.by} on {accepted.on}: {accepted.reason}

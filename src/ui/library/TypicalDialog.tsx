@@ -8,6 +8,7 @@ import { Columns, Row } from '../common/pieces'
 import { FormDialog } from '../form/Form'
 import { CheckField, ChoiceField, LineField, NumberField } from '../form/inputs'
 import { type Said, useSheet } from '../form/useSheet'
+import { natures } from '../loads/natures'
 import type { FirmTypical } from './useLibrary'
 
 interface Props {
@@ -113,15 +114,7 @@ export function TypicalDialog({ typical, version, onChanged, onClose }: Props) {
             { value: 240, label: '240 V' },
           ]}
         />
-        <ChoiceField
-          name="nature"
-          label="Motor"
-          options={[
-            { value: 'plain', label: 'no motor' },
-            { value: 'motor', label: 'motor' },
-            { value: 'compressor', label: 'compressor' },
-          ]}
-        />
+        <ChoiceField name="nature" label="Motor" options={natures} />
         <NumberField name="runningW.likely" label="Running, likely" unit="W" />
         <NumberField name="runningW.low" label="at least" unit="W" />
         <NumberField name="runningW.high" label="at most" unit="W" />

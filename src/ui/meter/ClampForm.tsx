@@ -1,6 +1,4 @@
 'use client'
-import Alert from '@mui/material/Alert'
-import Button from '@mui/material/Button'
 import { useWatch } from 'react-hook-form'
 import { changeTold, type LoadRow } from '@/core/job/loads-overview'
 import { startSchema } from '@/core/loads/load'
@@ -12,12 +10,12 @@ import { Form, OtherFaults, Save } from '../form/Form'
 import { DayField, NumberField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
 import { useWorkspace, useWorkspaceStore } from '../workspace/store'
+import { Told } from './Told'
 
 /** A clamp meter with inrush hold: the highest current of a start from rest. */
 export function ClampForm({ row, onTold }: { row: LoadRow; onTold: (told: string) => void }) {
   const store = useWorkspaceStore()
   const act = useWorkspace(s => s.act)
-  const showWorking = useWorkspace(s => s.showWorking)
   const { load, circuitId, volts } = row
   const read = ({ inrushA }: { inrushA: { value: number | string; on: string } }) =>
     parseWith(startSchema, {
@@ -54,14 +52,7 @@ export function ClampForm({ row, onTold }: { row: LoadRow; onTold: (told: string
         <DayField name="inrushA.on" label="Date" />
       </Columns>
       <OtherFaults />
-      {said && (
-        <Alert>
-          {said.answer}{' '}
-          <Button size="small" aria-haspopup="dialog" onClick={() => showWorking(said.working)}>
-            Show the working
-          </Button>
-        </Alert>
-      )}
+      <Told said={said} />
       <Row>
         <Save>Take the inrush</Save>
       </Row>

@@ -1,5 +1,4 @@
 'use client'
-import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
 import { Plus } from 'lucide-react'
 import { Fragment } from 'react'
@@ -8,13 +7,13 @@ import type { LoadRow } from '@/core/job/loads-overview'
 import { type Log, logSchema } from '@/core/loads/log'
 import { worked } from '@/core/loads/log-of'
 import { type Fault, fail, fault, type Outcome, parseWith } from '@/core/outcome'
-import { quantity } from '@/core/units/format'
 import { Columns, Quiet, Row } from '../common/pieces'
 import { today } from '../common/today'
 import { Form, OtherFaults, Save } from '../form/Form'
 import { DayField, LineField, NumberField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
 import { useWorkspace } from '../workspace/store'
+import { Told } from './Told'
 
 type Typed = number | string
 interface Reading {
@@ -73,7 +72,6 @@ type Values = ReturnType<typeof blank>
 
 /** A plug-in meter as it is read: elapsed time, kWh, watts while it runs and while it idles. */
 export function PlugInForm({ row, onTake }: { row: LoadRow; onTake: (log: Log) => Fault[] }) {
-  const showWorking = useWorkspace(s => s.showWorking)
   const person = useWorkspace(s => s.person)
   const { load } = row
   const read = (typed: Values): Outcome<Log> => {
@@ -143,14 +141,7 @@ export function PlugInForm({ row, onTake }: { row: LoadRow; onTake: (log: Log) =
         <LineField name="name" label="Name of the log" />
       </Columns>
       <OtherFaults />
-      {said && (
-        <Alert>
-          {said.answer} Was {quantity(row.drawn.dailyWh, 'Wh')} a day ({row.from}).{' '}
-          <Button size="small" aria-haspopup="dialog" onClick={() => showWorking(said.working)}>
-            Show the working
-          </Button>
-        </Alert>
-      )}
+      <Told said={said} row={row} />
       <Row>
         <Save>Take the readings</Save>
       </Row>

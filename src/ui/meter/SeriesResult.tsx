@@ -20,6 +20,7 @@ import { LineField, NumberField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
 import { useWorkspace } from '../workspace/store'
 import { HoursChart } from './HoursChart'
+import { Told } from './Told'
 import { TraceChart } from './TraceChart'
 import type { MeterSeries } from './useMeterSeries'
 
@@ -46,7 +47,6 @@ const levelChoices = [
 /** The trace with what was told apart in it; what is wrong is set right here, and the result is taken onto the load. */
 export function SeriesResult({ row, series, name, kind, onTake }: Props) {
   const person = useWorkspace(s => s.person)
-  const showWorking = useWorkspace(s => s.showWorking)
   const [corrections, setCorrections] = useState<Corrections>({})
   const { about, segmentation: found, seen } = series
   const logTyped = ({ name: title, outdoorC }: Typed) =>
@@ -143,14 +143,7 @@ export function SeriesResult({ row, series, name, kind, onTake }: Props) {
       </Columns>
       <OtherFaults />
       {!log.ok && <Alert>{log.faults.map(f => f.message).join(' ')}</Alert>}
-      {said && (
-        <Alert>
-          {said.answer} Was {quantity(row.drawn.dailyWh, 'Wh')} a day ({row.from}).{' '}
-          <Button size="small" aria-haspopup="dialog" onClick={() => showWorking(said.working)}>
-            Show the working
-          </Button>
-        </Alert>
-      )}
+      <Told said={said} row={row} />
       <Row>
         <Save>Take into the load</Save>
         <Button onClick={series.stop}>Close the series</Button>

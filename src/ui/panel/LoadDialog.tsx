@@ -9,6 +9,7 @@ import { Columns } from '../common/pieces'
 import { FormDialog } from '../form/Form'
 import { CheckField, ChoiceField, LineField, NumberField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
+import { natures } from '../loads/natures'
 import { useWorkspace } from '../workspace/store'
 
 const fromOptions = origins.map(value => ({ value, label: value === 'job' ? 'set on this job' : value }))
@@ -19,11 +20,6 @@ const startMethods = [
   { value: 'multiple', label: 'a multiple of running' },
 ] as const
 type StartMethod = (typeof startMethods)[number]['value']
-const natures: { value: Load['nature']; label: string }[] = [
-  { value: 'plain', label: 'no motor' },
-  { value: 'motor', label: 'motor' },
-  { value: 'compressor', label: 'compressor' },
-]
 
 /** What stands in the fields, named as the load names it; a figure that was not given is empty. */
 function typedOf(load: Load | null) {
