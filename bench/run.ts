@@ -9,7 +9,9 @@ import { deskFor, runDraws } from '../src/core/outage/chance'
 import { planOf } from '../src/core/outage/plan'
 import { traceOf } from '../src/core/outage/trace'
 import { alone, search } from '../src/core/search/search'
-import { spaceOf, wishesSchema } from '../src/core/search/space'
+import { spaceOf } from '../src/core/search/space'
+import { wishesSchema } from '../src/core/search/wishes'
+import { addEquipment } from '../src/server/catalogue/repository'
 import { closeDb, db } from '../src/server/db/connection'
 import { listJobs, listQuerySchema } from '../src/server/jobs/list'
 import { createJob } from '../src/server/jobs/repository'
@@ -39,6 +41,33 @@ async function timed(count: number, act: () => unknown): Promise<number[]> {
   return times
 }
 
+/** What the page itself names is there before the screen answers; the engine, grids and charts come behind it. */
+async function scripts(jobId: string) {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu'],
+  })
+  const views = ['panel', 'ask', 'trace', 'photos', 'loads', 'source', 'hook-up', 'outage', 'findings']
+  for (const path of [...views.map(v => `/jobs/${jobId}/${v}`), '/bench', '/equipment', '/jobs']) {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    const sizes: Promise<[name: string, size: number]>[] = []
+    page.on('response', response => {
+      const name = response.url().split('/').at(-1) ?? ''
+      if (response.request().resourceType() === 'script')
+        sizes.push(response.body().then(body => [name, gzipSync(body).length]))
+    })
+    const html = await (await page.goto(url + path, { waitUntil: 'networkidle' }))?.text()
+    const all = await Promise.all(sizes)
+    const kB = (of: typeof all) => (of.reduce((sum, [, size]) => sum + size, 0) / 1000).toFixed(0)
+    const limit = path.endsWith('/panel') ? 360 : 480
+    console.log(
+      `script of ${path.split('/').at(-1)}: ${kB(all.filter(([name]) => html?.includes(name)))} kB gzipped in the page (limit ${limit}), ${kB(all)} kB with what comes behind`,
+    )
+    await page.close()
+  }
+  await browser.close()
+}
+
 /** Taps four times a second, as fast as a person does, and reads when the browser had painted the answer. */
 async function taps(jobId: string) {
   const browser = await chromium.launch({
@@ -46,16 +75,7 @@ async function taps(jobId: string) {
     args: ['--no-sandbox', '--disable-gpu'],
   })
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-  const sizes: Promise<number>[] = []
-  page.on('response', response => {
-    if (response.request().resourceType() === 'script')
-      sizes.push(response.body().then(body => gzipSync(body).length))
-  })
   await page.goto(`${url}/jobs/${jobId}/panel`, { waitUntil: 'networkidle' })
-  const scripts = await Promise.all(sizes)
-  console.log(
-    `script on first load of the workspace: ${(scripts.reduce((a, b) => a + b, 0) / 1000).toFixed(0)} kB gzipped (limit 350 kB)`,
-  )
   // the browser's own Event Timing: from the hardware event to the next paint, in steps of 8 ms
   await page.evaluate(() => {
     const spent: number[] = []
@@ -63,7 +83,18 @@ async function taps(jobId: string) {
     new PerformanceObserver(list => {
       for (const entry of list.getEntries()) if (entry.name === 'click') spent.push(entry.duration)
     }).observe({ type: 'event', durationThreshold: 0 } as PerformanceObserverInit)
+    const long: number[] = []
+    Reflect.set(window, 'longTasks', long)
+    new PerformanceObserver(list => {
+      for (const entry of list.getEntries()) long.push(entry.duration)
+    }).observe({ type: 'longtask' })
   })
+  const longTasks = async (when: string) => {
+    const long = await page.evaluate((): number[] => Reflect.get(window, 'longTasks').splice(0))
+    console.log(
+      `tasks of the main thread over 50 ms while ${when}: ${long.length}${long.length ? `, longest ${ms(Math.max(...long))}` : ''}`,
+    )
+  }
   const places = await page
     .locator('[data-space][aria-pressed]')
     .evaluateAll(all => all.map(e => e.getBoundingClientRect()).map(r => ({ x: r.x + 60, y: r.y + 12 })))
@@ -75,6 +106,33 @@ async function taps(jobId: string) {
   }
   const times = await page.evaluate((): number[] => Reflect.get(window, 'spent'))
   report('tap on a breaker to all figures painted, 42 positions, 60 loads', times, '50 ms')
+  await longTasks('tapping')
+  const [first] = inSight
+  if (!first) throw new Error('no breaker in sight')
+  for (let i = 0; i < 4; i++) {
+    await page.mouse.move(first.x, first.y)
+    await page.mouse.down()
+    for (const place of inSight) await page.mouse.move(place.x, place.y, { steps: 4 })
+    await page.keyboard.press('Escape')
+    await page.mouse.up()
+  }
+  await longTasks('dragging over every breaker')
+  await browser.close()
+}
+
+/** Until the first row of 2,000 can be read. */
+async function openCatalogue() {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu'],
+  })
+  const times = await timed(5, async () => {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    await page.goto(`${url}/equipment`)
+    await page.locator('[role=row] button').first().waitFor()
+    await page.close()
+  })
+  report('opening the catalogue of 2,000 items, scripts fetched anew', times, '1,000 ms')
   await browser.close()
 }
 
@@ -218,6 +276,7 @@ async function main() {
   const [actor] = await listPeople(servedFirm)
   if (!actor) throw new Error('no demo firm')
   const id = await createJob(actor, job, 'for the bench', new Date())
+  await scripts(id)
   await taps(id)
   await outageScreen(await createJob(actor, outageJob(), 'for the bench', new Date()))
 
@@ -235,6 +294,13 @@ async function main() {
         worst: i % 5,
       })),
     )
+  const [item] = catalogue
+  if (!item) throw new Error('no demo catalogue')
+  await addEquipment(
+    actor,
+    Array.from({ length: 2000 }, (_, i) => ({ ...item, id: `bench-${i}`, name: `${item.name} ${i}` })),
+  )
+  await openCatalogue()
   await db().raw('analyze job')
   for (const query of [
     {},

@@ -3,8 +3,9 @@ import type { Job } from '@/core/job/schema'
 import { type Answer, answerOf } from '@/core/outage/answer'
 import { type Chance, chanceOf, type Desk, type Draws, deskFor, joined, runDraws } from '@/core/outage/chance'
 import type { Plan } from '@/core/outage/plan'
+import { planWhatIf } from '@/core/outage/plan-what-if'
 import { type Trace, traceOf } from '@/core/outage/trace'
-import { planWhatIf, type WhatIf } from '@/core/outage/what-if'
+import type { WhatIf } from '@/core/outage/what-if'
 import type { Outcome } from '@/core/outcome'
 
 const quickStepS = 300

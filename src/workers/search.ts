@@ -2,9 +2,10 @@ import { expose, type ProxyMarked } from 'comlink'
 import type { Equipment } from '@/core/equipment'
 import type { Job } from '@/core/job/schema'
 import { type SearchResult, search, searchSentence } from '@/core/search/search'
-import { type Space, spaceOf, type Wishes } from '@/core/search/space'
+import { type Space, spaceOf } from '@/core/search/space'
 import type { Stock } from '@/core/search/stock'
 import { type Answer, perform, type Task } from '@/core/search/tasks'
+import type { Wishes } from '@/core/search/wishes'
 
 let space: Space | null = null
 

@@ -1,7 +1,7 @@
 import { methodOf } from '../hookup/method'
 import type { Evaluated } from '../job/evaluated'
 import { tiedPanel } from '../job/panels'
-import { shortName } from '../source/store'
+import { shortName } from '../source/short-name'
 import { together } from '../units/format'
 import type { Said } from './finding'
 

@@ -1,6 +1,7 @@
 import type { Evaluated } from '../job/evaluated'
 import { arraysWorked, chargeW, overlaps, recordLowOf } from '../source/inputs'
-import { chemistryOf, shortName } from '../source/store'
+import { shortName } from '../source/short-name'
+import { chemistryOf } from '../source/store'
 import { plural, quantity } from '../units/format'
 import type { Said } from './finding'
 

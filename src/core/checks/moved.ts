@@ -5,7 +5,7 @@ import type { Evaluated } from '../job/evaluated'
 import { type CircuitNeed, named } from '../job/needs'
 import { movesCircuits } from '../job/panels'
 import { modeOf } from '../source/inputs'
-import { shortName } from '../source/store'
+import { shortName } from '../source/short-name'
 import { quantity, together } from '../units/format'
 import type { Said } from './finding'
 

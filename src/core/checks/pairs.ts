@@ -3,7 +3,7 @@ import { decisive } from '../job/balance'
 import { runOf } from '../job/energy'
 import type { Evaluated } from '../job/evaluated'
 import { named } from '../job/needs'
-import { shortName } from '../source/store'
+import { shortName } from '../source/short-name'
 import { quantity, together } from '../units/format'
 import type { Said } from './finding'
 

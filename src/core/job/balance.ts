@@ -1,10 +1,11 @@
 import { wayLimit } from '../hookup/way'
 import { continuousHours } from '../loads/lasting'
+import { conditionsOf } from '../outage/asked'
 import { type OnAverage, onAverage } from '../outage/on-average'
 import { arrangementNames, opposed } from '../source/arrangement'
 import type { Leg } from '../source/legs'
 import { limitWords, type Output, outputOf } from '../source/output'
-import { shortName } from '../source/store'
+import { shortName } from '../source/short-name'
 import { figure, quantity, sentenceStart, together } from '../units/format'
 import { fromJob, type Unit, type Working } from '../working'
 import { type MeanDraw, type Run, runOf } from './energy'
@@ -22,7 +23,7 @@ import {
   startWorking,
   supplyOf,
 } from './needs'
-import { conditionsOf, type Job } from './schema'
+import type { Job } from './schema'
 
 /** In words; never more than that the figures meet or miss. */
 export type Verdict = 'enough' | 'tight' | 'short' | 'none needed' | 'cannot tell'

@@ -3,13 +3,14 @@ import { bySchool, type School, schools } from '../loads/evidence'
 import type { Load } from '../loads/load'
 import { runningVA } from '../loads/load'
 import { startRange, unsure } from '../loads/uncertainty'
+import { conditionsOf } from '../outage/asked'
 import { opposed } from '../source/arrangement'
 import { figure, plural, quantity, together } from '../units/format'
 import type { Working } from '../working'
 import type { Figures } from './balance'
 import { runOf } from './energy'
 import { coincidence, type ServedLoad, startNeeds, supplyOf } from './needs'
-import { conditionsOf, type Job } from './schema'
+import type { Job } from './schema'
 
 /** What is needed, by each school, and what to find out next. */
 

@@ -1,12 +1,13 @@
 import type { Drawn } from '../loads/draw'
 import { type Load, meanProvenance, startFigure } from '../loads/load'
 import { type Explained, explained } from '../loads/utility'
+import { conditionsOf } from '../outage/asked'
 import { quantity } from '../units/format'
 import type { Origin } from '../working'
 import { balanceOf } from './balance'
 import { type BySchool, type Learn, learn, needsBySchool, needsByTier, type TierNeed } from './learn'
 import { circuitNeeds, conditionsText, loadsOf, type ServedLoad } from './needs'
-import { conditionsOf, type Job } from './schema'
+import type { Job } from './schema'
 
 export interface LoadRow {
   circuitId: string

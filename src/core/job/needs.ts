@@ -4,15 +4,16 @@ import { type Drawn, drawn, drawnWorking } from '../loads/draw'
 import { lasts } from '../loads/lasting'
 import { type Known, type Load, meanProvenance, runningVA, startFigure, startOf } from '../loads/load'
 import type { Conditions } from '../loads/season'
+import { conditionsOf } from '../outage/asked'
 import { feedOf, otherLeg } from '../panel/positions'
 import type { Circuit, Panel } from '../panel/schema'
 import { type Arrangement, busesUnder, opposed, voltsSeen } from '../source/arrangement'
 import { legsArrangement } from '../source/design'
 import type { Leg } from '../source/legs'
-import { figure, quantity } from '../units/format'
+import { figure, hourText, quantity } from '../units/format'
 import type { Working, WorkingValue } from '../working'
 import { movesCircuits, placeText, reachedPanels } from './panels'
-import { conditionsOf, type Job } from './schema'
+import type { Job } from './schema'
 
 /** What a circuit sees under the chosen arrangement, picked or not. */
 export type Feed =
@@ -329,12 +330,6 @@ export const conditionsText = ({ season, outdoorC, beginsH }: Conditions): strin
   ]
     .filter(Boolean)
     .join(', ')
-
-/** An hour of the day as a clock shows it: `17:30`. */
-export function hourText(hour: number): string {
-  const minutes = Math.round(hour * 60) % 1440
-  return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
-}
 
 /** A motor's start on top of everything that may already be running. */
 export interface StartNeed {

@@ -2,6 +2,7 @@ import { current, type Draft, produce } from 'immer'
 import * as z from 'zod'
 import { type Brief, briefSchema } from '../ask/brief'
 import { markSchema, type Photo, photoSchema, plateSchema, requestRecordSchema } from '../ask/evidence'
+import { acceptanceSchema } from '../checks/acceptance'
 import { type UnitEquipment, unitEquipmentSchema } from '../equipment/source-kinds'
 import { hookupSchema, positionSchema, runSchema } from '../hookup/design'
 import { withChosen, withLog, withoutChoice, withoutLog, withStart } from '../loads/evidence'
@@ -9,6 +10,7 @@ import { figureKeys, type Load, loadSchema, startSchema } from '../loads/load'
 import { logSchema } from '../loads/log'
 import { loadFromPlate } from '../loads/plate'
 import { utilitySchema } from '../loads/utility'
+import { outageSchema } from '../outage/asked'
 import { type Fault, fail, fault, type Outcome, parseWith } from '../outcome'
 import { bodyOf } from '../panel/body'
 import { moved } from '../panel/move'
@@ -30,15 +32,7 @@ import { legSchema } from '../source/legs'
 import { quantity } from '../units/format'
 import { originSchema } from '../working'
 import { circuitOf, placeText } from './panels'
-import {
-  acceptanceSchema,
-  type Calculation,
-  calculationSchema,
-  type Job,
-  jobSchema,
-  outageSchema,
-  steps,
-} from './schema'
+import { type Calculation, calculationSchema, type Job, jobSchema, steps } from './schema'
 
 const id = line(40, 1)
 const jobFacts = z.strictObject({

@@ -1,13 +1,12 @@
 import * as z from 'zod'
 import { briefSchema } from '../ask/brief'
 import { mostPhotos, photoSchema, requestRecordSchema } from '../ask/evidence'
+import { acceptanceSchema } from '../checks/acceptance'
 import { checkHookup, hookupSchema } from '../hookup/design'
-import { type Conditions, seasonSchema } from '../loads/season'
 import { utilitySchema } from '../loads/utility'
-import { sheddingSchema } from '../outage/shedding'
-import { weatherYearSchema } from '../outage/weather-year'
+import { outageSchema } from '../outage/asked'
 import { checkPanel, type Panel, panelSchema } from '../panel/schema'
-import { line, within } from '../quantity'
+import { line } from '../quantity'
 import { checkSource, sourceSchema } from '../source/design'
 
 export const formatVersion = 7
@@ -24,50 +23,6 @@ export const steps = [
   'commission',
   'hand-over',
 ] as const
-
-export const outageSchema = z.strictObject({
-  hours: within(0.5, 720, 'h'),
-  startFraction: within(0.05, 1, '(a fraction)'),
-  reserveFraction: within(0, 0.9, '(a fraction)'),
-  deratingFraction: within(0.3, 1, '(a fraction)'),
-  /** hour of the day at which it begins; missing: any, and the loads are those of an average hour */
-  beginsH: within(0, 23.99, '(an hour of the day)').optional(),
-  season: seasonSchema.optional(),
-  /** outdoors meanwhile, °C */
-  outdoorC: within(-50, 50, '°C').optional(),
-  /** of the place, degrees north; what is assumed without it stands in the simulation's working */
-  latitudeDeg: within(-66, 66, 'degrees').optional(),
-  /** share of the sky that is cloudy in such weeks */
-  cloudFraction: within(0, 1, '(a fraction)').optional(),
-  shedding: sheddingSchema.optional(),
-  /** share of times that people let a large load wait for another */
-  heedFraction: within(0, 1, '(a fraction)').optional(),
-  /** until somebody has reset a source that tripped, min */
-  restartMinutes: within(0, 2880, 'min').optional(),
-  /** a year of weather of the place, by the hour */
-  weather: weatherYearSchema.optional(),
-})
-
-/** What the loads are reckoned under: the outage's own word, else the brief's. */
-export function conditionsOf({ outage, brief }: Pick<Job, 'outage' | 'brief'>): Conditions {
-  const asked = seasonSchema.safeParse(brief.season)
-  return {
-    season: outage.season ?? (asked.success ? asked.data : undefined),
-    outdoorC: outage.outdoorC,
-    beginsH: outage.beginsH,
-    hours: outage.hours,
-  }
-}
-
-/** A finding that a named person accepts: it stays listed, and prints. A stop cannot be accepted. */
-export const acceptanceSchema = z.strictObject({
-  /** the finding's key */
-  key: line(400, 1),
-  by: line(60, 1),
-  on: z.iso.date('must be a date: YYYY-MM-DD'),
-  reason: line(300, 3),
-})
-export type Acceptance = z.infer<typeof acceptanceSchema>
 
 const longestInput = 20_000
 /** A calculation of the bench that belongs to the job: its input is kept, and its answer worked out anew. */

@@ -10,7 +10,7 @@ import {
   shareOn,
   supplyOf,
 } from '../job/needs'
-import { conditionsOf, type Job } from '../job/schema'
+import type { Job } from '../job/schema'
 import { hourFactors } from '../loads/draw'
 import { type Known, type Load, startOf } from '../loads/load'
 import { levelW } from '../loads/log'
@@ -29,6 +29,7 @@ import {
 import { outputOf, startsWithA, type WayRating } from '../source/output'
 import { acInputOf, capacityOf, chemistryOf, lossesOf, storeOf } from '../source/store'
 import { duration, quantity } from '../units/format'
+import { conditionsOf } from './asked'
 import { type Shedding, usualShedding } from './shedding'
 import { keyOf } from './stream'
 import { electronicHoldsS, type MustOpen, mustOpen } from './trip-curve'

@@ -13,17 +13,15 @@ import {
   type Design,
   designName,
   generatorCost,
-  labourRate,
   type Space,
   sourceWith,
   spaceOf,
   sunCost,
   sunWeightLb,
-  type Wishes,
-  wishesSchema,
 } from './space'
 import { expansionKey } from './stock'
 import { type Answer, perform, type Task } from './tasks'
+import { labourRate, type Wishes, wishesSchema } from './wishes'
 
 const wishes = (facts: Partial<Wishes> = {}): Wishes => ({ ...wishesSchema.parse({}), ...facts })
 const weights = { weightLb: 40, price: 900 }

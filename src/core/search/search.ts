@@ -1,12 +1,11 @@
 import { methodOf } from '../hookup/method'
-import { shareOf } from '../outage/chance'
+import { shareOf } from '../outage/share'
 import { lossesOf, storeOf } from '../source/store'
 import { figure, plural, quantity, sentenceStart } from '../units/format'
 import {
   type Design,
   designName,
   generatorCost,
-  labourRate,
   onePersonLb,
   ownedOf,
   type Space,
@@ -16,6 +15,7 @@ import {
 } from './space'
 import { missingFrom, type Part, partsOf, partText } from './stock'
 import { type Answer, type DrawBound, type KinChecked, perform, planFor, type Task, type Why } from './tasks'
+import { labourRate } from './wishes'
 
 /**
  * The cheapest design that lasts: generate, drop what a check forbids, bound in closed form, race what is left under the same

@@ -1,30 +1,14 @@
-import * as z from 'zod'
 import { type Equipment, ofKind } from '../equipment'
 import type { Generator, Module } from '../equipment/source-kinds'
-import { labelled } from '../field'
-import { labourSchema } from '../hookup/labour'
 import { type MethodId, methodIds, methodOf } from '../hookup/method'
 import type { Job } from '../job/schema'
-import { within } from '../quantity'
 import { arrangementNames } from '../source/arrangement'
 import { type SolarArray, type Source, solarInputOf, type Unit } from '../source/design'
 import { sourceName } from '../source/store'
 import { arrangementWays } from '../source/ways'
 import { quantity } from '../units/format'
 import type { Stock } from './stock'
-
-/** What must hold of a design, in words of the trade. */
-export const wishesSchema = z.strictObject({
-  automatic: labelled(z.boolean().default(false), 'Must start by itself'),
-  useOwned: labelled(z.boolean().default(false), 'Uses what they own'),
-  noGenerator: labelled(z.boolean().default(false), 'No generator'),
-  onePerson: labelled(z.boolean().default(false), 'One person can carry each part'),
-  fromStock: labelled(z.boolean().default(false), 'Only what is in stock'),
-  mostPrice: labelled(within(0, 1_000_000, '$').optional(), 'At most', '$'),
-  /** the firm's hours by task; ours where left out */
-  labour: labourSchema.optional(),
-})
-export type Wishes = z.infer<typeof wishesSchema>
+import type { Wishes } from './wishes'
 
 /** One source without its hook-up, generator and sun. */
 export interface Head {
@@ -83,9 +67,6 @@ const sunSizes: [series: number, parallel: number][] = [
   [8, 1],
   [10, 1],
 ]
-/** Dollars an hour of labour: our assumption, shown with every price. */
-export const labourRate = 95
-
 /** Cords lie on the floor for a storm, and the others are no plan at all. */
 const notDesigned: MethodId[] = ['undecided', 'backfeed-unprotected', 'extension-cords']
 

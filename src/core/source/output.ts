@@ -5,7 +5,7 @@ import { opposed } from './arrangement'
 import { bankLimits } from './bank-limits'
 import { type Source, type Unit, voltsOf } from './design'
 import type { Leg } from './legs'
-import { shortName } from './store'
+import { shortName } from './short-name'
 
 /**
  * What a source puts out under its arrangement, and what limits it. Watts and volt-amps share the same limit. An inverter's

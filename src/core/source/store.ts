@@ -157,15 +157,6 @@ export function sourceName(source: Source): string {
 }
 const numbers = ['no', 'one', 'two', 'three', 'four']
 
-/** What stands for the source in a sentence: `Sluice 22`, `two Weirgate 36`. */
-export function shortName(source: Source): string {
-  const [first] = source.units
-  if (!first) return 'source'
-  return source.units.length > 1 && source.units.every(u => u.equipment.id === first.equipment.id)
-    ? `two ${first.equipment.name}`
-    : source.units.map(u => u.equipment.name).join(' and ')
-}
-
 export const catalogueOf = (source: Source): Provenance => ({
   from: 'catalogue',
   document: source.units.map(u => `${u.equipment.name}, version ${u.equipment.version}`).join('; '),

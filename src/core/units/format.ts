@@ -90,3 +90,9 @@ export const together = (items: readonly string[]): string =>
 export const plural = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`
 
 export const sentenceStart = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+
+/** An hour of the day as a clock shows it: `17:30`. */
+export function hourText(hour: number): string {
+  const minutes = Math.round(hour * 60) % 1440
+  return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
+}

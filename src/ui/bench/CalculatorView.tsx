@@ -2,7 +2,6 @@
 import Button from '@mui/material/Button'
 import Link from '@mui/material/Link'
 import Paper from '@mui/material/Paper'
-import Snackbar from '@mui/material/Snackbar'
 import { Copy, Eraser, Link2 } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useEffect, useMemo, useState } from 'react'
@@ -24,6 +23,7 @@ import { LegsPicture } from './LegsPicture'
 import { OutletPicture } from './OutletPicture'
 import type { Origin } from './origin'
 
+const Snackbar = dynamic(() => import('@mui/material/Snackbar'))
 const CurveChart = dynamic(() => import('./CurveChart').then(m => m.CurveChart), { ssr: false })
 const UseInJob = dynamic(() => import('./UseInJob').then(m => m.UseInJob), { ssr: false })
 
@@ -220,7 +220,9 @@ export function CalculatorView({ calculator, draft: typed, onDraft, from, focus 
           }}
         />
       )}
-      <Snackbar open={told !== null} autoHideDuration={6000} onClose={() => setTold(null)} message={told} />
+      {told !== null && (
+        <Snackbar open autoHideDuration={6000} onClose={() => setTold(null)} message={told} />
+      )}
     </div>
   )
 }

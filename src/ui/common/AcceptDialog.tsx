@@ -1,6 +1,6 @@
 'use client'
+import { acceptanceSchema } from '@/core/checks/acceptance'
 import type { Finding } from '@/core/checks/finding'
-import { acceptanceSchema } from '@/core/job/schema'
 import { parseWith } from '@/core/outcome'
 import { FormDialog } from '../form/Form'
 import { LineField } from '../form/inputs'

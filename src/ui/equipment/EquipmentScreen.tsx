@@ -7,22 +7,23 @@ import TextField from '@mui/material/TextField'
 import { FileDown, FileUp, Plus } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useDeferredValue, useMemo, useState } from 'react'
-import { type Equipment, type EquipmentKind, equipmentKinds, kindIds, kindName } from '@/core/equipment'
-import { equipmentFields, findEquipment } from '@/core/equipment/sheet'
+import { type EquipmentKind, kindIds, kindName } from '@/core/equipment'
+import { findEquipment } from '@/core/equipment/sheet'
 import { plural, sentenceStart } from '@/core/units/format'
 import { FileButton } from '../common/FileButton'
 import { Empty, Quiet, Row, Screen } from '../common/pieces'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { Choice } from '../form/Choice'
-import { FactsDialog } from '../form/FactsDialog'
-import type { Said } from '../form/useSheet'
-import { Compared } from './Compared'
+import type { Opened } from './SheetDialog'
 import { type Firm, useCatalogueChanges, useFirm, type Wrong } from './useEquipment'
 
 const mostCompared = 4
-type Open = { item: Equipment } | { kind: EquipmentKind } | null
 
+const SheetDialog = dynamic(() => import('./SheetDialog').then(m => m.SheetDialog))
+const Compared = dynamic(() => import('./Compared').then(m => m.Compared))
 const CatalogueGrid = dynamic(() => import('./CatalogueGrid').then(m => m.CatalogueGrid), {
+  // the grid measures its place, and shows nothing before
+  ssr: false,
   loading: () => <Skeleton variant="rounded" height={480} />,
 })
 
@@ -34,7 +35,7 @@ export function EquipmentScreen({ person, firm: given }: { person: PersonChoice;
   const sought = useDeferredValue(asked)
   const [kind, setKind] = useState<EquipmentKind | 'all'>('all')
   const [chosen, setChosen] = useState<readonly string[]>([])
-  const [open, setOpen] = useState<Open>(null)
+  const [open, setOpen] = useState<Opened | null>(null)
   const [trouble, setTrouble] = useState<Wrong | null>(null)
   const [said, setSaid] = useState('')
   const found = useMemo(
@@ -153,61 +154,5 @@ export function EquipmentScreen({ person, firm: given }: { person: PersonChoice;
         />
       )}
     </>
-  )
-}
-
-const idOf = (name: string) =>
-  name
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '')
-    .slice(0, 40)
-
-function SheetDialog({
-  open,
-  onSave,
-  onRetire,
-  onKind,
-  onClose,
-}: {
-  open: NonNullable<Open>
-  onSave: (item: Equipment, from: number) => Promise<Said>
-  onRetire: (item: Equipment) => void
-  onKind: (kind: EquipmentKind) => void
-  onClose: () => void
-}) {
-  const was = 'item' in open ? open.item : null
-  const kind = 'item' in open ? open.item.kind : open.kind
-  const fields = equipmentFields(kind).filter(f => !was || f.key !== 'id')
-  return (
-    <FactsDialog<Equipment>
-      title={was ? `${was.name}, version ${was.version}` : `New ${kindName[kind]}`}
-      schema={equipmentKinds[kind]}
-      fields={fields}
-      draft={was ? { ...was } : { kind, version: 1 }}
-      save={was ? `Keep as version ${was.version + 1}` : 'Add to the catalogue'}
-      onSave={item => onSave({ ...item, id: was?.id ?? idOf(item.id) }, was?.version ?? 0)}
-      onClose={onClose}
-      extra={
-        was && (
-          <Button color="error" onClick={() => onRetire(was)}>
-            Take out of use
-          </Button>
-        )
-      }
-    >
-      {was ? (
-        <Quiet>
-          Jobs that were designed with version {was.version} keep it; each can take the new one over.
-        </Quiet>
-      ) : (
-        <Choice
-          label="Kind"
-          value={kind}
-          options={kindIds.map(k => ({ value: k, label: sentenceStart(kindName[k]) }))}
-          onChange={onKind}
-        />
-      )}
-    </FactsDialog>
   )
 }

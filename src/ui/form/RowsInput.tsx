@@ -8,7 +8,6 @@ import type { Field } from '@/core/field'
 import { plural } from '@/core/units/format'
 import { Quiet, Row } from '../common/pieces'
 import styles from './Fields.module.css'
-import { pastedRows } from './paste'
 import { useField, useIdOf } from './useField'
 
 interface Props {
@@ -48,9 +47,12 @@ export function RowsInput({ field, name, cell }: Props) {
     requestAnimationFrame(() => document.getElementById(first)?.focus())
   }
   const paste = (n: number) => (text: string) => {
-    const pasted = pastedRows(text, field.of)
-    if (!pasted.length) return false
-    put(now => [...now.slice(0, n), ...pasted, ...now.slice(n + pasted.length)])
+    // one line without tabs is no table, and pasted as text
+    if (!/[\t\n\r]/.test(text.trim())) return false
+    void import('./paste').then(({ pastedRows }) => {
+      const pasted = pastedRows(text, field.of)
+      if (pasted.length) put(now => [...now.slice(0, n), ...pasted, ...now.slice(n + pasted.length)])
+    })
     return true
   }
   return (

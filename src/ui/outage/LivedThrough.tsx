@@ -2,7 +2,7 @@
 import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { methodOf } from '@/core/hookup/method'
-import { outageSchema } from '@/core/job/schema'
+import { outageSchema } from '@/core/outage/asked'
 import { type Shedding, sheddingPolicies, usualShedding } from '@/core/outage/shedding'
 import { within } from '@/core/quantity'
 import { FileButton } from '../common/FileButton'

@@ -2,12 +2,11 @@
 import { type ScaleLinear, scaleLinear } from 'd3-scale'
 import { area, curveStepAfter, line } from 'd3-shape'
 import { memo, type PointerEvent, useId } from 'react'
-import { hourText } from '@/core/job/needs'
 import type { Chance } from '@/core/outage/chance'
 import type { EventKind } from '@/core/outage/course-outcome'
 import type { Plan } from '@/core/outage/plan'
 import type { Trace } from '@/core/outage/trace'
-import { figure, quantity } from '@/core/units/format'
+import { figure, hourText, quantity } from '@/core/units/format'
 import styles from './Outage.module.css'
 
 type Hours = ArrayLike<number>

@@ -1,9 +1,9 @@
 'use client'
 import Slider from '@mui/material/Slider'
-import { hourText } from '@/core/job/needs'
+import { panelAt } from '@/core/outage/panel-at'
 import type { Plan } from '@/core/outage/plan'
-import { panelAt, type Trace } from '@/core/outage/trace'
-import { figure, quantity } from '@/core/units/format'
+import type { Trace } from '@/core/outage/trace'
+import { figure, hourText, quantity } from '@/core/units/format'
 import { Card } from '../common/pieces'
 import styles from './Outage.module.css'
 

@@ -13,10 +13,9 @@ import { startTransition, useEffect, useState } from 'react'
 import type { Equipment } from '@/core/equipment'
 import type { Labour } from '@/core/hookup/labour'
 import { outOf100 } from '@/core/outage/words'
-import { adopted } from '@/core/search/adopt'
 import type { Found, SearchResult } from '@/core/search/search'
-import { labourRate, spaceOf, type Wishes, wishesSchema } from '@/core/search/space'
 import type { Stock } from '@/core/search/stock'
+import { labourRate, type Wishes, wishesSchema } from '@/core/search/wishes'
 import { figure, quantity } from '@/core/units/format'
 import { DataTable } from '../common/DataTable'
 import { Fold } from '../common/Fold'
@@ -67,7 +66,11 @@ export function SearchDesk({
   const busy = here.busy || there.busy
   const result = there.result ?? here.result
   const sentence = there.result ? there.sentence : here.sentence
-  const takeUp = (found: Found) => {
+  const takeUp = async (found: Found) => {
+    const [{ adopted }, { spaceOf }] = await Promise.all([
+      import('@/core/search/adopt'),
+      import('@/core/search/space'),
+    ])
     const operation = adopted(
       spaceOf(there.result ? (there.job ?? job) : job, catalogue, wishes),
       found.design,

@@ -2,7 +2,7 @@
 import { act, renderHook, screen, waitFor, within } from '@testing-library/react'
 import { useState } from 'react'
 import { asItIs, type WhatIf } from '@/core/outage/what-if'
-import { wishesSchema } from '@/core/search/space'
+import { wishesSchema } from '@/core/search/wishes'
 import { catalogue } from '@/server/seeds/catalogue'
 import { fernbrook } from '@/server/seeds/jobs'
 import { useUnitChoice } from '../form/units'

@@ -7,8 +7,6 @@ import ListItemText from '@mui/material/ListItemText'
 import dynamic from 'next/dynamic'
 import { memo, useDeferredValue, useMemo, useState } from 'react'
 import { placeText } from '@/core/job/panels'
-import { conditionsOf } from '@/core/job/schema'
-import { meanW } from '@/core/loads/draw'
 import { quantity } from '@/core/units/format'
 import { Column, FigureLink } from '../common/pieces'
 import { shownPanel, useWorkspace } from '../workspace/store'
@@ -26,6 +24,7 @@ export function CircuitInspector() {
   const job = useWorkspace(s => s.job)
   const panel = useWorkspace(shownPanel)
   const findings = useWorkspace(s => s.evaluation.findings)
+  const states = useWorkspace(s => s.evaluation.circuits)
   const legs = useWorkspace(s => s.evaluation.legs)
   const arrangement = useWorkspace(s => s.job.source?.arrangement)
   const now = useMemo(
@@ -34,10 +33,11 @@ export function CircuitInspector() {
       panel,
       job,
       findings,
+      states,
       legs,
       arrangement,
     }),
-    [selectedId, panel, job, findings, legs, arrangement],
+    [selectedId, panel, job, findings, states, legs, arrangement],
   )
   const later = useDeferredValue(now)
   // until the fields of this circuit are drawn, those of another cannot be typed into
@@ -54,11 +54,10 @@ const Inspector = memo(function Inspector({ view }: { view: View }) {
 })
 
 /** What is picked, by importance, while no circuit is open. */
-function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
+function Overview({ view: { job, panel, states, legs, arrangement } }: { view: View }) {
   const showWorking = useWorkspace(s => s.showWorking)
   const select = useWorkspace(s => s.select)
   const [judging, setJudging] = useState(false)
-  const conditions = conditionsOf(job)
   const picked = job.panels.flatMap(p =>
     p.circuits.filter(c => c.picked).map(c => ({ ...c, at: placeText(job, p, c) })),
   )
@@ -92,10 +91,7 @@ function Overview({ view: { job, panel, legs, arrangement } }: { view: View }) {
                     <b style={{ minWidth: 32 }}>{c.at}</b>
                     <ListItemText
                       primary={c.label || 'Unlabelled'}
-                      secondary={`${quantity(
-                        c.loads.reduce((sum, l) => sum + meanW(l, conditions), 0),
-                        'W',
-                      )} average`}
+                      secondary={`${quantity(states.find(s => s.id === c.id)?.meanW ?? 0, 'W')} average`}
                     />
                   </ListItemButton>
                 </ListItem>

@@ -1,4 +1,5 @@
 import type { Finding } from '@/core/checks/finding'
+import type { CircuitState } from '@/core/job/evaluate'
 import type { Legs } from '@/core/job/evaluated'
 import type { Job } from '@/core/job/schema'
 import type { Circuit, Panel } from '@/core/panel/schema'
@@ -11,6 +12,7 @@ export interface View {
   panel: Panel
   job: Job
   findings: Finding[]
+  states: CircuitState[]
   legs: Legs | null
   arrangement: Arrangement | undefined
 }

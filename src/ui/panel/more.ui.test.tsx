@@ -5,6 +5,7 @@ import { alderHollow, quarryRidge } from '@/server/seeds/jobs'
 import { inWorkspace } from '../test/render'
 import { AddBreakerDialog } from './AddBreakerDialog'
 import { AddPanelDialog } from './AddPanelDialog'
+import { ArrangeHere } from './ArrangeHere'
 import { CircuitInspector } from './CircuitInspector'
 import { MovingStrip } from './MovingStrip'
 import { Opened } from './OpenCircuit'
@@ -166,6 +167,7 @@ describe('the open circuit', () => {
       panel: quarryRidge.panels[0] as (typeof quarryRidge.panels)[number],
       job: quarryRidge,
       findings: [],
+      states: [],
       legs: null,
       arrangement: quarryRidge.source?.arrangement,
     }
@@ -174,6 +176,17 @@ describe('the open circuit', () => {
     await choose(user, 'Stands in', `move to ${other?.name}`)
     expect(job().panels[1]?.circuits.some(c => c.id === from.id)).toBe(true)
   })
+})
+
+test('the arrangement is switched beside the drawing, to what the source can be brought to as it stands', async () => {
+  const { user, job } = inWorkspace(<ArrangeHere />)
+  const button = screen.getByRole('button', { name: 'Arrangement: both legs tied' })
+  await user.click(button)
+  const ways = (await screen.findAllByRole('menuitemradio')).map(w => w.textContent)
+  expect(ways).toEqual(['one leg, L1 live', 'one leg, L2 live', 'both legs tied'])
+  await user.click(screen.getByRole('menuitemradio', { name: 'one leg, L2 live', checked: false }))
+  expect(job().source).toMatchObject({ arrangement: 'one-leg', liveLeg: 'L2' })
+  expect(button.textContent).toBe('Arrangement: one leg, L2 live')
 })
 
 test('while a breaker is moved the strip says what it would change, and puts it there or lets it be', async () => {

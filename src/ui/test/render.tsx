@@ -5,8 +5,8 @@ import type { Job } from '@/core/job/schema'
 import { alderHollow } from '@/server/seeds/jobs'
 import { newClient, QueryRoot } from '../query'
 import { ThemeRoot } from '../theme/ThemeRoot'
-import { createWorkspace, WorkspaceContext } from '../workspace/store'
-import { type Besides, fakeServer } from './server'
+import { WorkspaceContext } from '../workspace/store'
+import { type Besides, fakeServer, workspaceOf } from './server'
 
 // jsdom's files cannot be read yet
 File.prototype.text ??= function (this: File) {
@@ -20,7 +20,7 @@ File.prototype.text ??= function (this: File) {
 /** A piece of a job's workspace on a page of its own, with a job, a server that answers, and a person who uses it. */
 export function inWorkspace(ui: ReactElement, job: Job = alderHollow, besides?: Besides) {
   const server = fakeServer(job, besides)
-  const store = createWorkspace(server.record, 'Designer')
+  const store = workspaceOf(server.record)
   const client = newClient()
   const shown = (piece: ReactElement) => (
     <ThemeRoot>

@@ -2,9 +2,15 @@ import { applyOperation } from '@/core/job/operations'
 import type { JobRecord } from '@/core/job/record'
 import type { Job } from '@/core/job/schema'
 import { alderHollow } from '@/server/seeds/jobs'
+import * as engine from '../workspace/engine'
+import { createWorkspace } from '../workspace/store'
 
 /** What other addresses than the job's answer; null: it is the job that is asked. */
 export type Besides = (path: string, init?: RequestInit) => Response | null
+
+/** A job's workspace with its engine here. */
+export const workspaceOf = (record: JobRecord, person = 'Designer') =>
+  createWorkspace({ record, evaluation: engine.evaluate(record.job), person, engine })
 
 /** A server in a few lines: one job, revisions, and a switch that takes it away. */
 export function fakeServer(job: Job = alderHollow, besides: Besides = () => null) {

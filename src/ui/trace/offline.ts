@@ -55,6 +55,7 @@ export async function waitingPhotos(jobId: string): Promise<number> {
 export async function sendPhotos(store: StoreApi<WorkspaceState>): Promise<string[]> {
   const { id, person } = store.getState()
   const refused: string[] = []
+  await store.getState().start()
   for (const key of await keys<string>()) {
     const start = photoKey(id, '')
     if (!String(key).startsWith(start)) continue

@@ -2,8 +2,7 @@
 import 'fake-indexeddb/auto'
 import { clear } from 'idb-keyval'
 import { upload } from '../api'
-import { fakeServer } from '../test/server'
-import { createWorkspace } from '../workspace/store'
+import { fakeServer, workspaceOf } from '../test/server'
 import { keepJob, keepPhoto, sendPhotos, waitingPhotos } from './offline'
 
 jest.mock('../api', () => ({ ...jest.requireActual('../api'), upload: jest.fn() }))
@@ -22,7 +21,7 @@ const settled = () => new Promise(resolve => setTimeout(resolve, 40))
 
 const workspace = () => {
   const server = fakeServer()
-  const store = createWorkspace(server.record, 'Installer')
+  const store = workspaceOf(server.record, 'Installer')
   const [circuit] = store.getState().job.panels[0]?.circuits ?? []
   const waiting = { blob: new Blob(['x']), circuitId: circuit?.id ?? '', name: '7 kitchen, traced' }
   return { server, store, waiting, kept: () => store.getState().job.photos.find(p => p.id === id) }

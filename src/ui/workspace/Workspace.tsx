@@ -5,7 +5,8 @@ import IconButton from '@mui/material/IconButton'
 import Typography from '@mui/material/Typography'
 import { CircleHelp, Command, Pencil, Redo2, Undo2 } from 'lucide-react'
 import dynamic from 'next/dynamic'
-import { type ReactNode, useEffect, useRef, useState } from 'react'
+import { type ReactNode, useEffect, useState } from 'react'
+import type { Evaluation } from '@/core/job/evaluate'
 import type { JobRecord } from '@/core/job/record'
 import { quantity } from '@/core/units/format'
 import { Quiet } from '../common/pieces'
@@ -28,13 +29,14 @@ const JobFactsDialog = dynamic(() => import('./JobFactsDialog').then(m => m.JobF
 
 interface Props {
   record: JobRecord
+  evaluation: Evaluation
   person: PersonChoice
   children: ReactNode
 }
 
 /** One job, one workspace: the steps on the left, the step at hand, and the balance always in sight. */
-export function Workspace({ record, person, children }: Props) {
-  const [store] = useState(() => createWorkspace(record, person.label))
+export function Workspace({ record, evaluation, person, children }: Props) {
+  const [store] = useState(() => createWorkspace({ record, evaluation, person: person.label }))
   useEffect(() => {
     store.setState({ person: person.label })
   }, [store, person.label])
@@ -50,13 +52,14 @@ export function Workspace({ record, person, children }: Props) {
 function Guard() {
   const store = useWorkspaceStore()
   useEffect(() => {
+    void store.getState().start()
     store.getState().takeUp()
     void store.getState().refresh()
     const look = () => {
       if (document.visibilityState === 'visible') void store.getState().refresh()
     }
     const warn = (event: BeforeUnloadEvent) => {
-      if (store.getState().pending.length) event.preventDefault()
+      if (store.getState().pending.length || store.getState().early.length) event.preventDefault()
     }
     window.addEventListener('focus', look)
     window.addEventListener('online', look)
@@ -83,13 +86,10 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
   const working = useWorkspace(s => s.working !== null)
   useKeys({ onShortcuts: () => setOverlay('shortcuts'), onPalette: () => setOverlay('palette') })
   const close = () => setOverlay(null)
-  const frame = useRef<HTMLDivElement>(null)
   // tells that the screen answers, where a program drives it
-  useEffect(() => {
-    if (frame.current) frame.current.dataset.live = 'true'
-  }, [])
+  const live = useWorkspace(s => s.live)
   return (
-    <div className={styles.frame} ref={frame}>
+    <div className={styles.frame} data-live={live || undefined}>
       <TopBar person={person} crowded>
         <Box sx={{ flex: 1, minWidth: 0, pl: 1.25, borderLeft: 1, borderColor: 'divider' }}>
           <Typography noWrap sx={{ fontWeight: 700, lineHeight: 1.25 }}>

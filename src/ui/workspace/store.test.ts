@@ -1,7 +1,8 @@
 import { circuitsOf } from '@/core/job/panels'
 import type { JobRecord } from '@/core/job/record'
 import { alderHollow } from '@/server/seeds/jobs'
-import { fakeServer } from '../test/server'
+import { fakeServer, workspaceOf } from '../test/server'
+import * as engine from './engine'
 import { createWorkspace } from './store'
 
 const settled = () => jest.advanceTimersByTimeAsync(30_000)
@@ -13,7 +14,7 @@ afterEach(() => jest.useRealTimers())
 
 test('a change shows at once, with every figure, and is saved behind', async () => {
   const server = fakeServer()
-  const store = createWorkspace(server.record, 'Designer')
+  const store = workspaceOf(server.record)
   const before = store.getState().evaluation.headline.hoursHad ?? 0
   expect(store.getState().act(drop)).toEqual([])
   expect(picked(store.getState().job)).toBe(false)
@@ -25,7 +26,7 @@ test('a change shows at once, with every figure, and is saved behind', async () 
 
 test('a refused value changes nothing and sends nothing', async () => {
   const server = fakeServer()
-  const store = createWorkspace(server.record, 'Designer')
+  const store = workspaceOf(server.record)
   expect(store.getState().act({ op: 'setOutage', facts: { hours: 1e6 } })).toHaveLength(1)
   await settled()
   expect(server.sent).toBe(0)
@@ -34,7 +35,7 @@ test('a refused value changes nothing and sends nothing', async () => {
 
 test('while the server is away changes are kept and sent when it is back', async () => {
   const server = fakeServer()
-  const store = createWorkspace(server.record, 'Designer')
+  const store = workspaceOf(server.record)
   server.away = true
   store.getState().act(drop)
   store.getState().act({ op: 'setOutage', facts: { hours: 48 } })
@@ -54,7 +55,7 @@ test.each([
   'someone else wrote first: the person is shown it and chooses %s',
   async (choice, stillPicked, revision) => {
     const server = fakeServer()
-    const store = createWorkspace(server.record, 'Designer')
+    const store = workspaceOf(server.record)
     server.elsewhere(72)
     store.getState().act(drop)
     await jest.advanceTimersByTimeAsync(200)
@@ -71,7 +72,7 @@ test.each([
 
 test('with nothing waiting here, others’ work is taken over and told', async () => {
   const server = fakeServer()
-  const store = createWorkspace(server.record, 'Designer')
+  const store = workspaceOf(server.record)
   server.elsewhere(72)
   await store.getState().refresh()
   expect(store.getState().job.outage.hours).toBe(72)
@@ -80,7 +81,7 @@ test('with nothing waiting here, others’ work is taken over and told', async (
 
 test('a step back that does not exist is never sent; one pressed while another is on its way is not lost', async () => {
   const server = fakeServer()
-  const store = createWorkspace(server.record, 'Designer')
+  const store = workspaceOf(server.record)
   store.getState().back('undo')
   store.getState().act(drop)
   store.getState().act({ op: 'setOutage', facts: { hours: 48 } })
@@ -95,7 +96,7 @@ test('a step back that does not exist is never sent; one pressed while another i
 
 test('what is refused is left out and told; what else waits is kept and sent', async () => {
   const server = fakeServer()
-  const store = createWorkspace(server.record, 'Designer')
+  const store = workspaceOf(server.record)
   server.refuses = 'setOutage'
   store.getState().act(drop)
   store.getState().act({ op: 'setOutage', facts: { hours: 48 } })
@@ -111,11 +112,28 @@ test('what customers wrote is put under mine without asking only where all of it
     [false, true],
   ]) {
     const server = fakeServer()
-    const store = createWorkspace(server.record, 'Designer')
+    const store = workspaceOf(server.record)
     server.others = { changes: 90, customersOnly: customersOnly === true }
     server.elsewhere(72)
     store.getState().act(drop)
     await settled()
     expect(store.getState().conflict !== null).toBe(asks)
   }
+})
+
+test('what is done before the engine is here waits for it, however often it has to be asked for', async () => {
+  const server = fakeServer()
+  const { record } = server
+  const fetchEngine = jest.fn().mockRejectedValueOnce(new Error('away')).mockResolvedValue(engine)
+  const evaluation = engine.evaluate(record.job)
+  const store = createWorkspace({ record, evaluation, person: 'Designer', fetchEngine })
+  store.getState().act(drop)
+  store.getState().act({ op: 'setOutage', facts: { hours: 1e6 } })
+  store.getState().back('undo')
+  expect(store.getState()).toMatchObject({ live: false, job: record.job, evaluation })
+  await settled()
+  expect(store.getState()).toMatchObject({ live: true, early: [], pending: [] })
+  expect(store.getState().notice).toMatch(/^Not done: .*hours/)
+  expect(server.batches.flat()).toEqual(['do', 'undo'])
+  expect(fetchEngine).toHaveBeenCalledTimes(2)
 })

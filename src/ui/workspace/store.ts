@@ -1,7 +1,7 @@
 import { createContext, useContext } from 'react'
 import { createStore, type StoreApi, useStore } from 'zustand'
-import { type Evaluation, evaluate } from '@/core/job/evaluate'
-import { applyOperation, describeOperation, type Operation } from '@/core/job/operations'
+import type { Evaluation } from '@/core/job/evaluate'
+import type { Operation } from '@/core/job/operations'
 import { circuitOf, tiedPanel } from '@/core/job/panels'
 import type { JobRecord, Others, Revision } from '@/core/job/record'
 import type { Job } from '@/core/job/schema'
@@ -10,6 +10,8 @@ import type { Panel } from '@/core/panel/schema'
 import type { Working } from '@/core/working'
 import { call, faultLine } from '../api'
 import type { Pending } from './record'
+
+export type Engine = typeof import('./engine')
 
 interface Conflict {
   record: JobRecord
@@ -47,10 +49,18 @@ export interface WorkspaceState {
   selectedId: string | null
   detailsOpen: boolean
   working: Working | null
+  /** whether the engine is here; until then what is done waits in `early` */
+  live: boolean
+  early: Operation[][]
 
-  /** Applies operations here at once, as one or several undoable changes; the faults, when refused. */
+  /**
+   * Applies operations here at once, as one or several undoable changes; the faults, when refused. Before the engine is
+   * here they wait for it, and are told if it refuses them.
+   */
   act: (...operations: Operation[]) => Fault[]
   back: (kind: 'undo' | 'redo') => void
+  /** Fetches the engine; an answer that fails to come is asked for again. */
+  start: () => Promise<void>
   resolve: (choice: 'mine-on-top' | 'theirs') => void
   /** Takes up what an earlier page of this tab could not save. */
   takeUp: () => void
@@ -78,7 +88,11 @@ function keep(id: string, revision: number, pending: readonly Pending[]) {
  * Applies pending changes on top of what others wrote; what cannot be applied any more is told. A step back or forth stays
  * behind: it meant what stood before.
  */
-function onTop(job: Job, pending: readonly Pending[]): { job: Job; kept: Pending[]; lost: string[] } {
+function onTop(
+  { applyOperation }: Engine,
+  job: Job,
+  pending: readonly Pending[],
+): { job: Job; kept: Pending[]; lost: string[] } {
   let now = job
   const kept: Pending[] = []
   const lost: string[] = []
@@ -94,7 +108,7 @@ function onTop(job: Job, pending: readonly Pending[]): { job: Job; kept: Pending
 }
 
 /** How a job looks with what waits to be written; what a step back or forth comes to, only the server knows. */
-function shownWith(job: Job, pending: readonly Pending[]): Job {
+function shownWith({ applyOperation }: Engine, job: Job, pending: readonly Pending[]): Job {
   return pending.reduce((now, change) => {
     const outcome = change.kind === 'do' ? applyOperation(now, change.operation) : null
     return outcome?.ok ? outcome.value : now
@@ -117,21 +131,61 @@ function waysAfter({ undos, redos }: Ways, change: Pending): Ways {
 const waysOf = ({ undos, redos }: Ways, pending: readonly Pending[]): Ways =>
   pending.reduce(waysAfter, { undos, redos })
 
-const evaluated = (job: Job) => ({ job, evaluation: evaluate(job) })
+const evaluated = (engine: Engine, job: Job) => ({ job, evaluation: engine.evaluate(job) })
 const gatherMs = 60
 const firstWaitMs = 1000
 const longestWaitMs = 10_000
 const diskFull = 507
 
+interface Opened {
+  record: JobRecord
+  /** the job worked out, by the server */
+  evaluation: Evaluation
+  person: string
+  /** where it is here already */
+  engine?: Engine
+  fetchEngine?: () => Promise<Engine>
+}
+
 /** The workspace of one job: edits at once, saves behind, and never drops what was not saved. */
-export function createWorkspace(record: JobRecord, person: string): StoreApi<WorkspaceState> {
+export function createWorkspace({
+  record,
+  evaluation,
+  person,
+  engine: here,
+  fetchEngine = () => import('./engine'),
+}: Opened): StoreApi<WorkspaceState> {
   let timer: ReturnType<typeof setTimeout> | undefined
   let waitMs = firstWaitMs
+  let fetched = here ?? null
+  let coming: Promise<void> | null = null
+
+  const engine = (): Engine => {
+    if (!fetched) throw new Error('the engine is used before it is here')
+    return fetched
+  }
 
   const store = createStore<WorkspaceState>((set, get) => {
+    async function come() {
+      for (let ms = firstWaitMs; !fetched; ms = Math.min(ms * 2, longestWaitMs)) {
+        fetched = await fetchEngine().catch(() => null)
+        if (!fetched) await new Promise(resolve => setTimeout(resolve, ms))
+      }
+      const { early } = get()
+      set({ live: true, early: [] })
+      const faults = early.flatMap(operations => get().act(...operations))
+      if (faults.length) set({ notice: `Not done: ${faults.map(faultLine).join('; ')}` })
+    }
+    const start = () => {
+      coming ??= come()
+      return coming
+    }
+    /** At once, or as soon as the engine is here. */
+    const then = (f: () => void) => (fetched ? f() : void start().then(f))
+
     /** What the server has, with what waits here on top of it. */
     const adopt = (next: JobRecord, pending: Pending[] = []) => ({
-      ...evaluated(shownWith(next.job, pending)),
+      ...evaluated(engine(), shownWith(engine(), next.job, pending)),
       ...waysOf(next, pending),
       revision: next.revision,
       pending,
@@ -187,7 +241,7 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
     function stale({ record: theirs, since, others, applied }: Conflict & { applied: string[] }) {
       const pending = get().pending.filter(c => !applied.includes(c.id))
       set({ pending, saving: 'idle' })
-      const rest = mayMerge(theirs.job, others, pending) ? onTop(theirs.job, pending) : null
+      const rest = mayMerge(theirs.job, others, pending) ? onTop(engine(), theirs.job, pending) : null
       if (rest && !rest.lost.length) {
         set({ ...adopt(theirs, rest.kept), notice: told(since) })
         keep(theirs.id, theirs.revision, rest.kept)
@@ -214,7 +268,7 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
       const { record: next } = answer.data
       const left = changeId === null ? [] : get().pending.filter(c => c.id !== changeId)
       // what cannot be done without it goes with it
-      const rest = onTop(next.job, left)
+      const rest = onTop(engine(), next.job, left)
       const told = [why, ...rest.lost].join('; ')
       set({ ...adopt(next, rest.kept), saving: 'idle', notice: `Not saved: ${told}` })
       keep(get().id, next.revision, rest.kept)
@@ -224,7 +278,8 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
     return {
       id: record.id,
       person,
-      ...evaluated(record.job),
+      job: record.job,
+      evaluation,
       revision: record.revision,
       undos: record.undos,
       redos: record.redos,
@@ -237,8 +292,17 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
       selectedId: null,
       detailsOpen: false,
       working: null,
+      live: here !== undefined,
+      early: [],
 
+      start,
       act: (...operations) => {
+        if (!fetched) {
+          set({ early: [...get().early, operations] })
+          void start()
+          return []
+        }
+        const { applyOperation, describeOperation } = fetched
         let { job } = get()
         const changes: Pending[] = []
         for (const operation of operations) {
@@ -252,23 +316,24 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
           })
           job = outcome.value
         }
-        set({ ...evaluated(job), ...waysOf(get(), changes) })
+        set({ ...evaluated(fetched, job), ...waysOf(get(), changes) })
         queue(changes)
         return []
       },
-      back: kind => {
-        if (!get()[`${kind}s`].length) return
-        const change: Pending = { id: crypto.randomUUID(), kind, sentence: kind }
-        set(waysAfter(get(), change))
-        queue([change])
-      },
+      back: kind =>
+        then(() => {
+          if (!get()[`${kind}s`].length) return
+          const change: Pending = { id: crypto.randomUUID(), kind, sentence: kind }
+          set(waysAfter(get(), change))
+          queue([change])
+        }),
       resolve: choice => {
         const { conflict, pending } = get()
         if (!conflict) return
         const rest =
           choice === 'theirs'
             ? { job: conflict.record.job, kept: [], lost: [] }
-            : onTop(conflict.record.job, pending)
+            : onTop(engine(), conflict.record.job, pending)
         set({
           ...adopt(conflict.record, rest.kept),
           conflict: null,
@@ -277,37 +342,35 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
         keep(conflict.record.id, conflict.record.revision, rest.kept)
         void send()
       },
-      takeUp: () => {
-        const text = sessionStorage.getItem(keptKey(record.id))
-        if (!text || get().pending.length) return
-        const kept: { revision: number; pending: Pending[] } = JSON.parse(text)
-        // the server knows them by their ids: what it has written already is not written again
-        const job = shownWith(get().job, kept.pending)
-        set({
-          ...evaluated(job),
-          ...waysOf(get(), kept.pending),
-          pending: kept.pending,
-          revision: kept.revision,
-        })
-        void send()
-      },
-      restore: kept => {
-        if (kept.revision < get().revision) return
-        const had = new Set(get().pending.map(c => c.id))
-        const pending = [
-          ...kept.pending,
-          ...get().pending.filter(c => !kept.pending.some(k => k.id === c.id)),
-        ]
-        const here = get().pending.filter(c => !kept.pending.some(k => k.id === c.id))
-        const came = pending.filter(c => !had.has(c.id))
-        set({
-          ...evaluated(shownWith(kept.job, here)),
-          ...waysOf(get(), came),
-          revision: kept.revision,
-          pending,
-        })
-        if (pending.some(c => !had.has(c.id))) void send()
-      },
+      takeUp: () =>
+        then(() => {
+          const text = sessionStorage.getItem(keptKey(record.id))
+          if (!text || get().pending.length) return
+          const kept: { revision: number; pending: Pending[] } = JSON.parse(text)
+          // the server knows them by their ids: what it has written already is not written again
+          const job = shownWith(engine(), get().job, kept.pending)
+          set({
+            ...evaluated(engine(), job),
+            ...waysOf(get(), kept.pending),
+            pending: kept.pending,
+            revision: kept.revision,
+          })
+          void send()
+        }),
+      restore: kept =>
+        then(() => {
+          if (kept.revision < get().revision) return
+          const had = new Set(get().pending.map(c => c.id))
+          const here = get().pending.filter(c => !kept.pending.some(k => k.id === c.id))
+          const came = kept.pending.filter(c => !had.has(c.id))
+          set({
+            ...evaluated(engine(), shownWith(engine(), kept.job, here)),
+            ...waysOf(get(), came),
+            revision: kept.revision,
+            pending: [...kept.pending, ...here],
+          })
+          if (came.length) void send()
+        }),
       refresh: async () => {
         const { id, revision, pending } = get()
         if (pending.length) return void send()
@@ -315,7 +378,9 @@ export function createWorkspace(record: JobRecord, person: string): StoreApi<Wor
           `/api/jobs/${id}?since=${revision}`,
           'GET',
         )
-        if (!answer.ok || answer.data.record.revision <= get().revision || get().pending.length) return
+        if (!answer.ok || answer.data.record.revision <= get().revision) return
+        await start()
+        if (get().pending.length) return
         set({ ...adopt(answer.data.record), notice: told(answer.data.since) })
       },
       showPanel: panelId => set({ panelId, moving: null }),

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next'
 import type { ReactNode } from 'react'
+import { evaluate } from '@/core/job/evaluate'
 import { Workspace } from '@/ui/workspace/Workspace'
 import { type JobPageParams, loadJob } from '../load'
 
@@ -11,7 +12,7 @@ export async function generateMetadata({ params }: JobPageParams): Promise<Metad
 export default async function WorkspaceLayout({ params, children }: JobPageParams & { children: ReactNode }) {
   const { record, person } = await loadJob((await params).id)
   return (
-    <Workspace key={record.id} record={record} person={person}>
+    <Workspace key={record.id} record={record} evaluation={evaluate(record.job)} person={person}>
       {children}
     </Workspace>
   )

@@ -1,5 +1,5 @@
 import * as z from 'zod'
-import { wishesSchema } from '@/core/search/space'
+import { wishesSchema } from '@/core/search/wishes'
 import { readLabour } from '@/server/catalogue/labour'
 import { listEquipment, listStock } from '@/server/catalogue/repository'
 import { bodyAs, handle } from '@/server/http/handle'
