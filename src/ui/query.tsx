@@ -22,14 +22,17 @@ export async function dataOf<T>(answer: Promise<Answer<T>>): Promise<T> {
 /** What the server tells at an address, for a query. */
 export const told = <T,>(path: string) => dataOf(call<T>(path, 'GET'))
 
-const worthARetry = (times: number, error: Error) =>
+/** Twice more, where it may be the connection or the server's moment. */
+export const worthARetry = (times: number, error: Error) =>
   times < 2 && error instanceof Refused && (error.answer.status === 0 || error.answer.status >= 500)
+
+const retryDelay = (times: number) => 400 * 2 ** times
 
 export const newClient = () =>
   new QueryClient({
     defaultOptions: {
-      queries: { retry: worthARetry, retryDelay: n => 400 * 2 ** n, staleTime: 20_000 },
-      mutations: { retry: false },
+      queries: { retry: worthARetry, retryDelay, staleTime: 20_000 },
+      mutations: { retry: false, retryDelay },
     },
   })
 

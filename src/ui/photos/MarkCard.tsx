@@ -1,9 +1,6 @@
 'use client'
 import Button from '@mui/material/Button'
-import ListItem from '@mui/material/ListItem'
-import ListItemButton from '@mui/material/ListItemButton'
 import { type Mark, markSchema, type Photo, type Plate, plateSchema } from '@/core/ask/evidence'
-import { aboutText } from '@/core/job/about'
 import { circuitOf } from '@/core/job/panels'
 import { plateIn } from '@/core/loads/plate-text'
 import { fail, fault, ok, parseWith } from '@/core/outcome'
@@ -22,23 +19,12 @@ interface Props {
   photo: Photo
   mark: Mark
   number: number
-  open: boolean
-  onOpen: () => void
   onPut: (mark: Mark) => void
 }
 
 /** One mark: what it shows, what is written there, and its way into the job. */
-export function MarkCard({ photo, mark, number, open, onOpen, onPut }: Props) {
-  const job = useWorkspace(s => s.job)
+export function MarkCard({ photo, mark, number, onPut }: Props) {
   const act = useWorkspace(s => s.act)
-  if (!open)
-    return (
-      <ListItem disablePadding divider>
-        <ListItemButton onClick={onOpen}>
-          <b style={{ minWidth: 24 }}>{number}</b> <span>{mark.text || aboutText(job, mark.about)}</span>
-        </ListItemButton>
-      </ListItem>
-    )
   return (
     <Card component="li" level={3} title={`Mark ${number}`} sx={{ borderColor: 'secondary.main' }}>
       <AboutChoice label="Shows" about={mark.about} onChange={about => onPut({ ...mark, about })} />

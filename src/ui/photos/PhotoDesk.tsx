@@ -2,20 +2,26 @@
 import Button from '@mui/material/Button'
 import IconButton from '@mui/material/IconButton'
 import List from '@mui/material/List'
+import ListItem from '@mui/material/ListItem'
+import ListItemButton from '@mui/material/ListItemButton'
 import { Maximize, RotateCw, ScanLine, X, ZoomIn, ZoomOut } from 'lucide-react'
+import dynamic from 'next/dynamic'
 import { useState } from 'react'
 import { TransformComponent, TransformWrapper, useControls } from 'react-zoom-pan-pinch'
 import { type Mark, type Photo, photoSchema } from '@/core/ask/evidence'
+import { aboutText } from '@/core/job/about'
 import { Column, Quiet, Row } from '../common/pieces'
 import { EditField, readText } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 import { AboutChoice } from './AboutChoice'
-import { MarkCard } from './MarkCard'
 import styles from './PhotosView.module.css'
 import { Picture } from './Picture'
 
+const MarkCard = dynamic(() => import('./MarkCard').then(m => m.MarkCard))
+
 /** One photograph: panned, zoomed and turned; breakers and nameplates marked on it, and transcribed beside it. */
 export function PhotoDesk({ photo }: { photo: Photo }) {
+  const job = useWorkspace(s => s.job)
   const act = useWorkspace(s => s.act)
   const say = useWorkspace(s => s.say)
   const [marking, setMarking] = useState(false)
@@ -90,17 +96,18 @@ export function PhotoDesk({ photo }: { photo: Photo }) {
           {photo.by}, {photo.on} · {photo.width} × {photo.height}
         </Quiet>
         <List component="ol" dense disablePadding aria-label="Marks">
-          {photo.marks.map((mark, n) => (
-            <MarkCard
-              key={mark.id}
-              photo={photo}
-              mark={mark}
-              number={n + 1}
-              open={mark.id === markId}
-              onOpen={() => setMarkId(mark.id)}
-              onPut={put}
-            />
-          ))}
+          {photo.marks.map((mark, n) =>
+            mark.id === markId ? (
+              <MarkCard key={mark.id} photo={photo} mark={mark} number={n + 1} onPut={put} />
+            ) : (
+              <ListItem key={mark.id} disablePadding divider>
+                <ListItemButton onClick={() => setMarkId(mark.id)}>
+                  <b style={{ minWidth: 24 }}>{n + 1}</b>{' '}
+                  <span>{mark.text || aboutText(job, mark.about)}</span>
+                </ListItemButton>
+              </ListItem>
+            ),
+          )}
         </List>
         {!photo.marks.length && <Quiet>Press Mark, and draw a frame around a breaker or a plate.</Quiet>}
         <Button

@@ -2,6 +2,7 @@
 import Alert from '@mui/material/Alert'
 import Avatar from '@mui/material/Avatar'
 import ToggleButton from '@mui/material/ToggleButton'
+import { useMutation } from '@tanstack/react-query'
 import { ImagePlus } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { type DragEvent, useEffect, useState } from 'react'
@@ -11,6 +12,7 @@ import { largestSent, upload } from '../api'
 import { FileButton, pictures } from '../common/FileButton'
 import { Columns, Empty, View } from '../common/pieces'
 import { today } from '../common/today'
+import { dataOf, worthARetry } from '../query'
 import { shownPanel, useWorkspace } from '../workspace/store'
 
 const PhotoDesk = dynamic(() => import('./PhotoDesk').then(m => m.PhotoDesk))
@@ -31,31 +33,36 @@ export function PhotosView() {
     if (location.hash) setOpenId(location.hash.slice(1))
   }, [])
 
+  const send = useMutation({
+    mutationFn: ({ file, photoId }: { file: File; photoId: string }) =>
+      dataOf(
+        upload<Pick<Photo, 'width' | 'height'>>(`/api/jobs/${id}/photos?photo=${photoId}`, file, share =>
+          setSending(`Sending ${file.name}, ${Math.round(share * 100)} %`),
+        ),
+      ),
+    // one sent twice under its id is kept once
+    retry: worthARetry,
+  })
   const take = async (files: Iterable<File>) => {
     const refused: string[] = []
     setProblems([])
     for (const file of files) {
-      if (file.size > largestSent) {
-        refused.push(`${file.name} is larger than ${largestSent / 1e6} MB: send a smaller copy.`)
-        continue
+      const photoId = crypto.randomUUID()
+      setSending(`Sending ${file.name}`)
+      try {
+        if (file.size > largestSent)
+          throw new Error(`larger than ${largestSent / 1e6} MB. Send a smaller copy.`)
+        const size = await send.mutateAsync({ file, photoId })
+        const name = file.name.replace(/\.[a-z]+$/i, '').slice(0, 80) || 'Photograph'
+        const on = today()
+        const about: About = { kind: 'panel', panelId: panel.id }
+        const photo: Photo = { ...size, id: photoId, name, by: person, on, turns: 0, about, marks: [] }
+        const [fault] = act({ op: 'addPhoto', photo })
+        if (fault) throw new Error(`${fault.path} ${fault.message}`)
+        setOpenId(photoId)
+      } catch (error) {
+        refused.push(`${file.name}: ${error instanceof Error ? error.message : error}`)
       }
-      setSending(file.name)
-      const answer = await upload<{ id: string; width: number; height: number }>(
-        `/api/jobs/${id}/photos`,
-        file,
-        share => setSending(`${file.name}, ${Math.round(share * 100)} %`),
-      )
-      if (!answer.ok) {
-        refused.push(`${file.name}: ${answer.message}`)
-        continue
-      }
-      const name = file.name.replace(/\.[a-z]+$/i, '').slice(0, 80) || 'Photograph'
-      const on = today()
-      const about: About = { kind: 'panel', panelId: panel.id }
-      const photo: Photo = { ...answer.data, name, by: person, on, turns: 0, about, marks: [] }
-      const [fault] = act({ op: 'addPhoto', photo })
-      if (fault) refused.push(`${file.name}: ${fault.path} ${fault.message}`)
-      else setOpenId(photo.id)
     }
     setSending(null)
     setProblems(refused)
@@ -79,7 +86,7 @@ export function PhotosView() {
             disabled={sending !== null}
             onFiles={take}
           >
-            {sending ? `Sending ${sending}` : 'Add photographs'}
+            {send.isPaused ? 'Waiting for the connection' : (sending ?? 'Add photographs')}
           </FileButton>
         }
       >

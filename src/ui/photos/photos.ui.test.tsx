@@ -3,10 +3,21 @@ import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import type { Mark, Photo } from '@/core/ask/evidence'
 import { circuitOf } from '@/core/job/panels'
 import { alderHollow } from '@/server/seeds/jobs'
+import { upload } from '../api'
 import { inWorkspace } from '../test/render'
 import { MarkCard } from './MarkCard'
 import { PhotosView } from './PhotosView'
 import { Picture } from './Picture'
+
+jest.mock('../api', () => ({ ...jest.requireActual('../api'), upload: jest.fn() }))
+const sending = jest.mocked(upload)
+const not = (status: number, message: string) => ({
+  ok: false as const,
+  status,
+  message,
+  faults: [],
+  body: null,
+})
 
 const id = (n: number) => `00000000-0000-4000-8000-00000000000${n}`
 const mark: Mark = {
@@ -35,7 +46,7 @@ const field = (name: string) => screen.getByRole<HTMLInputElement>('textbox', { 
 const card = (of: Mark, onPut = jest.fn()) =>
   inWorkspace(
     <ul>
-      <MarkCard photo={photo} mark={of} number={1} open onOpen={() => {}} onPut={onPut} />
+      <MarkCard photo={photo} mark={of} number={1} onPut={onPut} />
     </ul>,
     house,
   )
@@ -148,5 +159,20 @@ test('what is larger than can be sent is told and not sent', async () => {
     screen.getByLabelText('Photographs to add'),
     new File(['x'.repeat(20_000_001)], 'film.jpg', { type: 'image/jpeg' }),
   )
-  expect((await screen.findByRole('alert')).textContent).toMatch(/film.jpg is larger than 20 MB/)
+  expect((await screen.findByRole('alert')).textContent).toMatch(/film.jpg: larger than 20 MB/)
+})
+
+test('a picture is sent again under its own id when the connection fails; what is refused is told, and the next goes on', async () => {
+  const { user, job } = inWorkspace(<PhotosView />, house)
+  sending
+    .mockResolvedValueOnce(not(0, 'away'))
+    .mockResolvedValueOnce({ ok: true, data: { width: 40, height: 30 } })
+    .mockResolvedValueOnce(not(415, 'This is no picture.'))
+  const [door, letter] = ['door.jpg', 'letter.jpg'].map(name => new File(['x'], name, { type: 'image/jpeg' }))
+  await user.upload(screen.getByLabelText('Photographs to add'), [door, letter] as File[])
+  expect((await screen.findByRole('alert')).textContent).toBe('letter.jpg: This is no picture.')
+  const [first, second, third] = sending.mock.calls.map(([path]) => path)
+  expect([first === second, second === third]).toEqual([true, false])
+  expect(job().photos.filter(p => p.name === 'door')).toHaveLength(1)
+  expect(first).toContain(job().photos.find(p => p.name === 'door')?.id)
 })

@@ -1,5 +1,10 @@
 import { PhotosView } from '@/ui/photos/PhotosView'
+import { QueryRoot } from '@/ui/query'
 
 export default function PhotosPage() {
-  return <PhotosView />
+  return (
+    <QueryRoot>
+      <PhotosView />
+    </QueryRoot>
+  )
 }
