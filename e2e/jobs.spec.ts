@@ -33,7 +33,9 @@ test('the list searches, sorts and pages, and the address carries it', async ({ 
   await page.reload()
   await expect(here).toHaveText('2')
   await page.getByLabel('Search by name or place').fill('paged nowhere')
-  await expect(page.getByText('No job has “paged nowhere” in its name or place.')).toBeVisible()
+  await expect(
+    page.getByText('None of the jobs at hand has “paged nowhere” in its name or place.'),
+  ).toBeVisible()
   await accessible(page)
 })
 
@@ -52,8 +54,26 @@ test('a job is duplicated, archived and brought back', async ({ page, request })
   await expect.poll(() => titles(page)).toContain('Filed 01')
   await menu('Filed 01').click()
   await page.getByRole('menuitem', { name: 'Bring back' }).click()
-  await page.getByRole('link', { name: 'Back to the jobs at hand' }).click()
+  await page.getByRole('link', { name: 'Jobs at hand' }).click()
   await expect.poll(async () => (await titles(page)).sort()).toEqual(['Filed 01', 'Filed 01 (copy)'])
+})
+
+test('a job’s source and hook-up are kept as a template, and the next job starts from it', async ({
+  page,
+  request,
+}) => {
+  await copyOf(request, alder)
+  await page.goto('/jobs?q=alder+hollow')
+  await page.getByRole('button', { name: 'More for Alder Hollow day-care', exact: true }).click()
+  await page.getByRole('menuitem', { name: 'Keep as a template' }).click()
+  await page.getByRole('link', { name: 'Templates' }).click()
+  await page.getByRole('button', { name: 'More for Template: Alder Hollow day-care' }).click()
+  await page.getByRole('menuitem', { name: 'Start a job from it' }).click()
+  await accessible(page)
+  await page.getByLabel('Name').fill('Started from it')
+  await page.getByRole('button', { name: 'Open the job' }).click()
+  await page.getByRole('link', { name: 'Source' }).click()
+  await expect(page.getByText('Sluice 22').first()).toBeVisible()
 })
 
 test('who acts is chosen in the bar, stays chosen, and stands in the record', async ({ page, request }) => {

@@ -3,6 +3,7 @@ import { forPage } from '@/server/http/handle'
 import { listJobs, listQuerySchema, pageSize, usualOrder } from '@/server/jobs/list'
 import { currentActor } from '@/server/people/actor'
 import { JobsScreen } from '@/ui/jobs/JobsScreen'
+import { QueryRoot } from '@/ui/query'
 
 export const metadata: Metadata = { title: 'Jobs' }
 
@@ -16,15 +17,17 @@ export default async function JobsPage({
     const actor = await currentActor()
     return { actor, ...(await listJobs(actor, query)) }
   })
-  const { q, sort, order, page, archived } = query
+  const { q, sort, order, page, archived, templates } = query
   return (
-    <JobsScreen
-      person={actor.person}
-      rows={rows}
-      total={total}
-      pageSize={pageSize}
-      address={{ q, sort, order: order ?? '', page, archived }}
-      order={order ?? usualOrder[sort]}
-    />
+    <QueryRoot>
+      <JobsScreen
+        person={actor.person}
+        rows={rows}
+        total={total}
+        pageSize={pageSize}
+        address={{ q, sort, order: order ?? '', page, archived, templates }}
+        order={order ?? usualOrder[sort]}
+      />
+    </QueryRoot>
   )
 }

@@ -1,19 +1,25 @@
 import { readDirectory } from '../formats/directory'
 import { type Fault, fault, type Outcome, ok } from '../outcome'
 import { enter } from '../panel/entry'
-import { type NewJob, newJob } from './new'
+import type { NewJob } from './new'
 import { applyOperation } from './operations'
 import type { Job } from './schema'
+import { newJobWith } from './template'
 
 /** Longer is another file. */
 export const longestDirectory = 20_000
 
 /**
- * A new job with the breakers of its directory, as typed or as a table.
+ * A new job with the breakers of its directory, as typed or as a table, and the ways of a template.
  * @returns a fault on `directory` for each line that cannot be read, and nothing of the job then
  */
-export function startJob(facts: NewJob, directory: string, newId: () => string): Outcome<Job> {
-  const empty = newJob(facts)
+export function startJob(
+  facts: NewJob,
+  directory: string,
+  newId: () => string,
+  template: Job | null = null,
+): Outcome<Job> {
+  const empty = newJobWith(facts, template)
   if (!directory.trim()) return ok(empty)
   const { operations, refused, waiting } = enter(empty, readDirectory(directory), newId)
   const faults: Fault[] = [

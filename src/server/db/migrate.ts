@@ -7,6 +7,7 @@ import { up as searches } from './migrations/005-searches'
 import { up as stock } from './migrations/006-stock'
 import { up as hardening } from './migrations/007-hardening'
 import { up as judgement } from './migrations/008-judgement'
+import { up as templates } from './migrations/009-templates'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -18,6 +19,7 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '006-stock': stock,
   '007-hardening': hardening,
   '008-judgement': judgement,
+  '009-templates': templates,
 }
 
 const source: Knex.MigrationSource<string> = {

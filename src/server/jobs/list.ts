@@ -24,6 +24,7 @@ export const listQuerySchema = z.object({
   order: z.enum(['asc', 'desc']).optional().catch(undefined),
   page: z.coerce.number().int().min(1).max(100_000).catch(1).default(1),
   archived: z.stringbool().catch(false).default(false),
+  templates: z.stringbool().catch(false).default(false),
 })
 export type ListQuery = z.infer<typeof listQuerySchema>
 
@@ -53,10 +54,12 @@ export async function listJobs(
   actor: Actor,
   query: ListQuery,
 ): Promise<{ rows: JobListRow[]; total: number }> {
-  const { q, sort, page, archived } = query
+  const { q, sort, page, archived, templates } = query
   const order = query.order ?? usualOrder[sort]
   const matching = () => {
     const base = db()('job').where('firm_id', actor.firmId).whereRaw('(archived_at is null) = ?', [!archived])
+    // the archive holds both
+    if (!archived) base.where('template', templates)
     for (const word of q.toLowerCase().split(/\s+/).filter(Boolean))
       base.whereRaw('search_text like ?', [`%${word.replace(/[\\%_]/g, c => `\\${c}`)}%`])
     return base

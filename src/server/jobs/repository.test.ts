@@ -14,7 +14,9 @@ import {
   createJob,
   duplicateJob,
   healJobs,
+  keepAsTemplate,
   readJobRecord,
+  readTemplate,
   revisionsAfter,
 } from './repository'
 
@@ -224,4 +226,23 @@ test('a copy starts from where the job stands, with a history of its own', async
     undos: [],
     job: { title: 'Alder Hollow day-care (copy)', outage: { hours: 48 } },
   })
+})
+
+test('a template is listed apart, is none of another firm’s, and no job is one', async () => {
+  const other = await testFirm()
+  const template = (await keepAsTemplate(actor, id, at)) ?? ''
+  expect(await readTemplate(actor, template)).toMatchObject({
+    title: 'Template: Alder Hollow day-care',
+    panels: [{ circuits: [] }],
+    hookup: { method: alderHollow.hookup.method },
+  })
+  expect(await readTemplate(actor, id)).toBeNull()
+  expect([await readTemplate(other, template), await keepAsTemplate(other, id, at)]).toEqual([null, null])
+  const listed = async (query: object) =>
+    (await listJobs(actor, listQuerySchema.parse(query))).rows.some(r => r.id === template)
+  expect([await listed({}), await listed({ templates: 'true' })]).toEqual([false, true])
+  const copy = (await duplicateJob(actor, template, at)) ?? ''
+  expect(await readTemplate(actor, copy)).not.toBeNull()
+  await archiveJob(actor, template, true, at)
+  expect([await listed({ templates: 'true' }), await listed({ archived: 'true' })]).toEqual([false, true])
 })

@@ -7,6 +7,7 @@ import { applyOperation, describeOperation, type Operation } from '@/core/job/op
 import { readJob } from '@/core/job/read'
 import type { JobRecord, Others, Revision } from '@/core/job/record'
 import { type Job, steps } from '@/core/job/schema'
+import { templateOf } from '@/core/job/template'
 import { type Fault, fail, fault, type Outcome } from '@/core/outcome'
 import { db } from '../db/connection'
 import { always, transaction } from '../db/transaction'
@@ -34,6 +35,7 @@ interface JobRow {
   head: number | null
   redo_tip: number | null
   archived_at: Date | null
+  template: boolean
 }
 
 function trusted(document: unknown): Job {
@@ -69,10 +71,12 @@ export async function createJob(
   how: string,
   at: Date,
   id: string = randomUUID(),
+  template = false,
 ): Promise<string> {
   await transaction(async trx => {
     await trx('job').insert({
       id,
+      template,
       firm_id: actor.firmId,
       revision: 1,
       created_at: at,
@@ -93,8 +97,10 @@ export async function createJob(
   return id
 }
 
+const rowOf = (actor: Actor, id: string) => db()<JobRow>('job').where({ id, firm_id: actor.firmId }).first()
+
 export async function readJobRecord(actor: Actor, id: string): Promise<JobRecord | null> {
-  const row = await db()<JobRow>('job').where({ id, firm_id: actor.firmId }).first()
+  const row = await rowOf(actor, id)
   return row ? recordOf(db(), row, trusted(row.document)) : null
 }
 
@@ -390,12 +396,27 @@ export async function healJobs(): Promise<{ jobId: string; rows: number }[]> {
   return [...counts].map(([jobId, rows]) => ({ jobId, rows }))
 }
 
-/** A second job that starts where this one stands; null when it is gone. */
+/** A second job, or template, that starts where this one stands; null when it is gone. */
 export async function duplicateJob(actor: Actor, id: string, at: Date): Promise<string | null> {
-  const record = await readJobRecord(actor, id)
-  if (!record) return null
-  const title = `${record.job.title.slice(0, 73)} (copy)`
-  return createJob(actor, { ...record.job, title }, `copied from ${record.job.title}`, at)
+  const row = await rowOf(actor, id)
+  if (!row) return null
+  const job = trusted(row.document)
+  const title = `${job.title.slice(0, 73)} (copy)`
+  return createJob(actor, { ...job, title }, `copied from ${job.title}`, at, randomUUID(), row.template)
+}
+
+/** Keeps a job's ways as a template of the firm; null when it is gone. */
+export async function keepAsTemplate(actor: Actor, id: string, at: Date): Promise<string | null> {
+  const row = await rowOf(actor, id)
+  if (!row) return null
+  const job = trusted(row.document)
+  return createJob(actor, templateOf(job), `kept the ways of ${job.title}`, at, randomUUID(), true)
+}
+
+/** A template of the firm; null when it is gone, or is a job. */
+export async function readTemplate(actor: Actor, id: string): Promise<Job | null> {
+  const row = await rowOf(actor, id)
+  return row?.template ? trusted(row.document) : null
 }
 
 /** Archives a job or brings it back; false when it is gone. */

@@ -31,7 +31,8 @@ interface Props {
 }
 
 export function JobsScreen({ person, rows, total, pageSize, address, order }: Props) {
-  const [adding, setAdding] = useState(false)
+  /** the template that a new job starts from; empty: none */
+  const [adding, setAdding] = useState<string | null>(null)
   const [problems, setProblems] = useState<string[]>([])
   const [told, setTold] = useState<string | null>(null)
   const pages = Math.max(1, Math.ceil(total / pageSize))
@@ -39,7 +40,7 @@ export function JobsScreen({ person, rows, total, pageSize, address, order }: Pr
     <>
       <TopBar person={person} />
       <Screen
-        title={address.archived ? 'Archived jobs' : 'Jobs'}
+        title={address.archived || address.templates ? shelfOf(address) : 'Jobs'}
         tools={
           <Row>
             <SearchField address={address} />
@@ -47,7 +48,7 @@ export function JobsScreen({ person, rows, total, pageSize, address, order }: Pr
             <Button
               variant="contained"
               startIcon={<Plus size={18} aria-hidden />}
-              onClick={() => setAdding(true)}
+              onClick={() => setAdding('')}
             >
               New job
             </Button>
@@ -62,9 +63,9 @@ export function JobsScreen({ person, rows, total, pageSize, address, order }: Pr
           </Alert>
         )}
         {rows.length ? (
-          <JobsTable rows={rows} address={address} order={order} onTold={setTold} />
+          <JobsTable rows={rows} address={address} order={order} onTold={setTold} onStart={setAdding} />
         ) : (
-          <Nothing address={address} onAdd={() => setAdding(true)} />
+          <Nothing address={address} onAdd={() => setAdding('')} />
         )}
         <Row sx={{ justifyContent: 'space-between' }}>
           <span>{plural(total, 'job')}</span>
@@ -81,16 +82,31 @@ export function JobsScreen({ person, rows, total, pageSize, address, order }: Pr
               )}
             />
           )}
-          <Button component={Link} href={listAddress(address, { archived: !address.archived, page: 1 })}>
-            {address.archived ? 'Back to the jobs at hand' : 'Archived jobs'}
-          </Button>
+          <Row>
+            {shelves
+              .filter(s => s.name !== shelfOf(address))
+              .map(({ name, ...shelf }) => (
+                <Button key={name} component={Link} href={listAddress(address, { ...shelf, q: '', page: 1 })}>
+                  {name}
+                </Button>
+              ))}
+          </Row>
         </Row>
       </Screen>
-      {adding && <NewJobDialog onClose={() => setAdding(false)} />}
+      {adding !== null && <NewJobDialog template={adding} onClose={() => setAdding(null)} />}
       <Snackbar open={told !== null} autoHideDuration={6000} onClose={() => setTold(null)} message={told} />
     </>
   )
 }
+
+const shelves = [
+  { name: 'Jobs at hand', archived: false, templates: false },
+  { name: 'Templates', archived: false, templates: true },
+  { name: 'Archived jobs', archived: true, templates: false },
+] as const
+
+const shelfOf = ({ archived, templates }: ListAddress) =>
+  archived ? 'Archived jobs' : templates ? 'Templates' : 'Jobs at hand'
 
 const typingPauseMs = 250
 
@@ -154,12 +170,17 @@ function Nothing({ address, onAdd }: { address: ListAddress; onAdd: () => void }
       {address.q ? (
         <>
           <p>
-            No {address.archived ? 'archived ' : ''}job has “{address.q}” in its name or place.
+            None of the {shelfOf(address).toLowerCase()} has “{address.q}” in its name or place.
           </p>
           <Link href={listAddress(address, { q: '', page: 1 })}>Show all</Link>
         </>
       ) : address.archived ? (
         <p>Nothing is archived.</p>
+      ) : address.templates ? (
+        <p>
+          No templates yet. “Keep as a template”, beside a job in the list, keeps its source and hook-up for
+          others to start from.
+        </p>
       ) : (
         <>
           <p>No jobs yet. A job starts with a name and the size of its panel.</p>

@@ -24,10 +24,12 @@ interface Props {
   address: ListAddress
   order: string
   onTold: (text: string) => void
+  /** a new job is started from a template */
+  onStart: (templateId: string) => void
 }
 
 /** The jobs, sorted by the server: each head leads to the list in its order. */
-export function JobsTable({ rows, address, order, onTold }: Props) {
+export function JobsTable({ rows, address, order, onTold, onStart }: Props) {
   const sorted = (sort: string, label: string, usual: 'asc' | 'desc' = 'asc') => {
     const now = address.sort === sort
     const direction: 'asc' | 'desc' = order === 'asc' ? 'asc' : 'desc'
@@ -102,7 +104,7 @@ export function JobsTable({ rows, address, order, onTold }: Props) {
               </time>
             ),
           },
-          { head: '', cell: row => <RowMenu row={row} archived={address.archived} onTold={onTold} /> },
+          { head: '', cell: row => <RowMenu row={row} {...{ address, onTold, onStart }} /> },
         ]}
       />
     </Paper>
@@ -122,13 +124,10 @@ function Hours({ had, needed }: { had: number | null; needed: number }) {
 
 function RowMenu({
   row,
-  archived,
+  address: { archived, templates },
   onTold,
-}: {
-  row: JobListRow
-  archived: boolean
-  onTold: (text: string) => void
-}) {
+  onStart,
+}: Pick<Props, 'address' | 'onTold' | 'onStart'> & { row: JobListRow }) {
   const router = useRouter()
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   const act = async (path: string, body: unknown, done: string) => {
@@ -147,6 +146,20 @@ function RowMenu({
         <Ellipsis size={20} aria-hidden />
       </IconButton>
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
+        {templates ? (
+          <MenuItem
+            onClick={() => {
+              setAnchor(null)
+              onStart(row.id)
+            }}
+          >
+            Start a job from it
+          </MenuItem>
+        ) : (
+          <MenuItem onClick={() => act('template', {}, `The ways of ${row.title} are kept under Templates.`)}>
+            Keep as a template
+          </MenuItem>
+        )}
         <MenuItem onClick={() => act('duplicate', {}, `Made a copy of ${row.title}.`)}>Duplicate</MenuItem>
         <MenuItem component="a" href={`/api/jobs/${row.id}/export`} onClick={() => setAnchor(null)}>
           Save as a file

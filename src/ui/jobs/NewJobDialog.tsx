@@ -1,5 +1,7 @@
 'use client'
+import { useQuery } from '@tanstack/react-query'
 import { useRouter } from 'next/navigation'
+import type { JobListRow } from '@/core/job/record'
 import { ok } from '@/core/outcome'
 import { entryExamples } from '@/core/panel/entry'
 import { call } from '../api'
@@ -7,19 +9,27 @@ import { Columns } from '../common/pieces'
 import { FormDialog } from '../form/Form'
 import { ChoiceField, LineField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
+import { told } from '../query'
 
 const panelSizes = [4, 6, 8, 12, 16, 20, 24, 30, 32, 40, 42, 54, 60, 66, 72, 84]
 const mains = [60, 100, 125, 150, 200, 225, 400]
 
 /** Opens a job with its name, place and panel. The server judges; what was typed stays. */
-export function NewJobDialog({ onClose }: { onClose: () => void }) {
+export function NewJobDialog({ template = '', onClose }: { template?: string; onClose: () => void }) {
   const router = useRouter()
+  const templates = useQuery({
+    queryKey: ['templates'],
+    queryFn: () => told<{ rows: JobListRow[] }>('/api/jobs?templates=true&sort=title'),
+  })
   const sheet = useSheet({
-    values: { title: '', place: '', spaces: 30, mainA: 200, directory: '' },
-    keep: 'spillway.new-job',
+    values: { title: '', place: '', spaces: 30, mainA: 200, directory: '', template },
+    keep: `spillway.new-job ${template}`,
     read: typed => ok(typed),
-    save: async facts => {
-      const answer = await call<{ id: string }>('/api/jobs', 'POST', facts)
+    save: async ({ template, ...facts }) => {
+      const answer = await call<{ id: string }>('/api/jobs', 'POST', {
+        ...facts,
+        ...(template && { template }),
+      })
       if (!answer.ok)
         return answer.faults.length
           ? answer.faults
@@ -32,6 +42,16 @@ export function NewJobDialog({ onClose }: { onClose: () => void }) {
     <FormDialog sheet={sheet} title="New job" save="Open the job" onClose={onClose}>
       <LineField name="title" label="Name" autoFocus help="Call the customer by the place" />
       <LineField name="place" label="Place" help="What kind of house, where" />
+      {templates.data && templates.data.rows.length > 0 && (
+        <ChoiceField
+          name="template"
+          label="Source and hook-up"
+          options={[
+            { value: '', label: 'none yet' },
+            ...templates.data.rows.map(t => ({ value: t.id, label: t.title })),
+          ]}
+        />
+      )}
       <Columns least={140}>
         <ChoiceField
           name="spaces"

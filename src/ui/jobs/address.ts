@@ -5,6 +5,7 @@ export interface ListAddress {
   order: string
   page: number
   archived: boolean
+  templates: boolean
 }
 
 /** The address of the list with some of it changed; usual values are left out. */
@@ -16,6 +17,7 @@ export function listAddress(now: ListAddress, change: Partial<ListAddress>): str
   if (next.order) query.set('order', next.order)
   if (next.page > 1) query.set('page', String(next.page))
   if (next.archived) query.set('archived', 'true')
+  if (next.templates) query.set('templates', 'true')
   const text = query.toString()
   return text ? `/jobs?${text}` : '/jobs'
 }

@@ -15,7 +15,9 @@ beforeEach(() => {
   sent = []
   push.mockClear()
   answers = () => Response.json({ id: 'new' })
-  global.fetch = async (_, init) => {
+  global.fetch = async (path, init) => {
+    if (String(path).includes('templates=true'))
+      return Response.json({ rows: [{ id: 't', title: 'Template: Oak' }] })
     sent.push(JSON.parse(String(init?.body)))
     return answers()
   }
@@ -29,6 +31,15 @@ test('a name opens a job at its first call; with a directory at its panel', asyn
   await user.type(screen.getByLabelText(/^Breakers/), '1 20 pump')
   await user.click(screen.getByRole('button', { name: 'Open the job' }))
   expect(push).toHaveBeenLastCalledWith('/jobs/new/panel')
+})
+
+test('a firm’s template is chosen in the same place; the first field is free meanwhile', async () => {
+  const { user } = alone(<NewJobDialog onClose={() => {}} />)
+  await user.type(screen.getByLabelText('Name'), 'Mill')
+  await user.click(await screen.findByRole('combobox', { name: 'Source and hook-up' }))
+  await user.click(screen.getByRole('option', { name: 'Template: Oak' }))
+  await user.click(screen.getByRole('button', { name: 'Open the job' }))
+  expect(sent).toMatchObject([{ title: 'Mill', template: 't' }])
 })
 
 test('every line that cannot be read is told at the field, and what was typed stays', async () => {

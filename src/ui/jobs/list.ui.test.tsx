@@ -8,7 +8,7 @@ import { JobsScreen } from './JobsScreen'
 const router = { push: jest.fn(), replace: jest.fn(), refresh: jest.fn() }
 jest.mock('next/navigation', () => ({ useRouter: () => router }))
 const person = { label: 'Designer', firm: 'The firm', zone: 'America/New_York', people: [] }
-const address = { q: '', sort: 'updated', order: '', page: 1, archived: false }
+const address = { q: '', sort: 'updated', order: '', page: 1, archived: false, templates: false }
 const row = (facts: Partial<JobListRow> = {}): JobListRow => ({
   id: 'one',
   title: 'Mill Street',
@@ -25,7 +25,7 @@ let answers: () => Response
 beforeEach(() => {
   jest.clearAllMocks()
   sent = []
-  answers = () => Response.json({ id: 'copy' })
+  answers = () => Response.json({ id: 'copy', rows: [] })
   global.fetch = async path => {
     sent.push(String(path))
     return answers()
@@ -78,7 +78,7 @@ test('what is sought is asked for after a pause, or when the field is left', asy
 
 test('a search without answer, an empty archive and no jobs at all are told apart', () => {
   shown([], { address: { ...address, q: 'nowhere' } })
-  expect(screen.getByText(/No job has “nowhere”/)).toBeTruthy()
+  expect(screen.getByText(/None of the jobs at hand has “nowhere”/)).toBeTruthy()
   expect(hrefOf('Show all')).toBe('/jobs')
 })
 
@@ -90,6 +90,22 @@ test('an empty archive says so; where there is no job yet the way to the first o
   const [, first] = screen.getAllByRole('button', { name: 'New job' })
   if (first) await user.click(first)
   expect(await screen.findByRole('dialog', { name: 'New job' })).toBeTruthy()
+})
+
+test('a template is kept from a job’s menu, and starts a job from its own', async () => {
+  const { user, unmount } = shown([row()])
+  await user.click(screen.getByRole('button', { name: 'More for Mill Street' }))
+  await user.click(await screen.findByRole('menuitem', { name: 'Keep as a template' }))
+  expect(await screen.findByText('The ways of Mill Street are kept under Templates.')).toBeTruthy()
+  expect(sent).toEqual(['/api/jobs/one/template'])
+  expect(hrefOf('Templates')).toBe('/jobs?templates=true')
+  unmount()
+  answers = () => Response.json({ rows: [row({ title: 'Template: Mill' })] })
+  const page = shown([row()], { address: { ...address, templates: true } })
+  await page.user.click(screen.getByRole('button', { name: 'More for Mill Street' }))
+  await page.user.click(await screen.findByRole('menuitem', { name: 'Start a job from it' }))
+  const chosen = await screen.findByRole('combobox', { name: 'Source and hook-up' })
+  expect(chosen.textContent).toBe('Template: Mill')
 })
 
 test('the menu of a job copies and archives it; what came of it is told', async () => {

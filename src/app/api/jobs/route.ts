@@ -1,11 +1,12 @@
 import { randomUUID } from 'node:crypto'
 import * as z from 'zod'
 import { longestDirectory, startJob } from '@/core/job/start'
+import { fault } from '@/core/outcome'
 import { panelSchema } from '@/core/panel/schema'
 import { line } from '@/core/quantity'
 import { bodyAs, handle, refuse } from '@/server/http/handle'
 import { listJobs, listQuerySchema } from '@/server/jobs/list'
-import { createJob } from '@/server/jobs/repository'
+import { createJob, readTemplate } from '@/server/jobs/repository'
 import { currentActor } from '@/server/people/actor'
 
 const newJobSchema = z.strictObject({
@@ -18,6 +19,8 @@ const newJobSchema = z.strictObject({
     .string()
     .max(longestDirectory, `must be at most ${longestDirectory.toLocaleString('en-US')} characters`)
     .default(''),
+  /** whose ways it starts with */
+  template: z.uuid('must be one of the firm’s templates').optional(),
 })
 
 /** One page of the firm's jobs, as the list is asked for in the address. */
@@ -29,8 +32,14 @@ export const GET = handle(async request =>
 )
 
 export const POST = handle(async request => {
-  const { directory, ...facts } = await bodyAs(request, newJobSchema)
-  const job = startJob(facts, directory, randomUUID)
+  const { directory, template: templateId, ...facts } = await bodyAs(request, newJobSchema)
+  const actor = await currentActor()
+  const template = templateId === undefined ? null : await readTemplate(actor, templateId)
+  if (templateId !== undefined && !template)
+    return refuse(400, 'No job was opened.', [
+      fault('template', 'is no template of the firm any more: start from another'),
+    ])
+  const job = startJob(facts, directory, randomUUID, template)
   if (!job.ok) return refuse(400, 'The breakers cannot all be read; no job was opened.', job.faults)
-  return { id: await createJob(await currentActor(), job.value, 'opened the job', new Date()) }
+  return { id: await createJob(actor, job.value, 'opened the job', new Date()) }
 })
