@@ -4,7 +4,7 @@ import { outageSchema } from '@/core/outage/asked'
 import { plural } from '@/core/units/format'
 import { Card, Column, Columns, View } from '../common/pieces'
 import { FindingsHere } from '../findings/FindingsHere'
-import { EditField, readNumber } from '../form/EditField'
+import { EditFigure } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 import styles from './AskView.module.css'
 import { LinkBox } from './LinkBox'
@@ -21,13 +21,12 @@ function HowLong() {
       <p>
         <b>How long do they last, at worst?</b>
       </p>
-      <EditField
+      <EditFigure
         label="Hours"
-        value={String(hours)}
+        value={hours}
         unit="h"
-        inputMode="decimal"
-        read={readNumber(outageSchema.shape.hours)}
-        onCommit={value => act({ op: 'setOutage', facts: { hours: value } })}
+        schema={outageSchema.shape.hours}
+        onCommit={hours => act({ op: 'setOutage', facts: { hours } })}
       />
     </div>
   )

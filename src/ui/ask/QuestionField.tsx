@@ -1,4 +1,3 @@
-'use client'
 import { useId } from 'react'
 import { briefSchema } from '@/core/ask/brief'
 import { answerText, isOpen, type Question } from '@/core/ask/questions'

@@ -1,4 +1,3 @@
-'use client'
 import Button from '@mui/material/Button'
 import List from '@mui/material/List'
 import ListItem from '@mui/material/ListItem'
@@ -93,12 +92,7 @@ function RequestRow({ request: r, onState }: { request: Request; onState: (state
         {answer?.plate && <UsePlate request={r} />}
         <Thumbnails photos={r.photos} hrefOf={p => `/jobs/${id}/photos#${p.id}`} />
       </div>
-      <Choice
-        label="State"
-        value={r.state}
-        options={requestStates.map(value => ({ value, label: value }))}
-        onChange={onState}
-      />
+      <Choice label="State" value={r.state} options={requestStates} onChange={onState} />
       {r.record?.own && (
         <Button size="small" onClick={() => act({ op: 'removeRequest', key: r.key })}>
           Remove

@@ -1,7 +1,5 @@
-'use client'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import IconButton from '@mui/material/IconButton'
 import List from '@mui/material/List'
 import ListItem from '@mui/material/ListItem'
 import MenuItem from '@mui/material/MenuItem'
@@ -13,6 +11,7 @@ import { placeText } from '@/core/job/panels'
 import { plural } from '@/core/units/format'
 import { Column, Row } from '../common/pieces'
 import { moved, Sortable, SortableItem } from '../common/Sortable'
+import { Tool } from '../common/Tool'
 import { AddLine } from '../form/AddLine'
 import { useWorkspace } from '../workspace/store'
 
@@ -72,26 +71,23 @@ export function Wants() {
                       ))}
                     </Select>
                   </Box>
-                  <IconButton
-                    aria-label={`${w.name}: more important`}
+                  <Tool
+                    label={`${w.name}: more important`}
                     disabled={i === 0}
                     onClick={() => move(i, i - 1)}
-                  >
-                    <ArrowUp size={17} aria-hidden />
-                  </IconButton>
-                  <IconButton
-                    aria-label={`${w.name}: less important`}
+                    icon={ArrowUp}
+                  />
+                  <Tool
+                    label={`${w.name}: less important`}
                     disabled={i === wants.length - 1}
                     onClick={() => move(i, i + 1)}
-                  >
-                    <ArrowDown size={17} aria-hidden />
-                  </IconButton>
-                  <IconButton
-                    aria-label={`Take ${w.name} off the list`}
+                    icon={ArrowDown}
+                  />
+                  <Tool
+                    label={`Take ${w.name} off the list`}
                     onClick={() => set(wants.filter(o => o !== w))}
-                  >
-                    <X size={17} aria-hidden />
-                  </IconButton>
+                    icon={X}
+                  />
                 </ListItem>
               )}
             </SortableItem>

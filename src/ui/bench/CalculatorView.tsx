@@ -1,4 +1,3 @@
-'use client'
 import Button from '@mui/material/Button'
 import Link from '@mui/material/Link'
 import Paper from '@mui/material/Paper'

@@ -1,4 +1,3 @@
-'use client'
 import Box from '@mui/material/Box'
 import { scaleLinear } from 'd3-scale'
 import { memo } from 'react'

@@ -1,4 +1,3 @@
-'use client'
 import { legAngleDegrees } from '@/core/commission/split-readings'
 import type { Field } from '@/core/field'
 import { figure } from '@/core/units/format'

@@ -1,4 +1,3 @@
-'use client'
 import { groundOnLine } from '@/core/commission/outlet-readings'
 import type { Field } from '@/core/field'
 import { figure } from '@/core/units/format'

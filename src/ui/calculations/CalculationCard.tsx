@@ -1,4 +1,3 @@
-'use client'
 import Button from '@mui/material/Button'
 import Typography from '@mui/material/Typography'
 import Link from 'next/link'

@@ -1,4 +1,3 @@
-'use client'
 import { acceptanceSchema } from '@/core/checks/acceptance'
 import type { Finding } from '@/core/checks/finding'
 import { parseWith } from '@/core/outcome'

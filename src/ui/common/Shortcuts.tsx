@@ -1,10 +1,5 @@
-'use client'
-import Button from '@mui/material/Button'
-import Dialog from '@mui/material/Dialog'
-import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
-import DialogTitle from '@mui/material/DialogTitle'
 import { shortcutsAt, type Where } from './keys'
+import { Popup } from './Popup'
 import { Columns, Terms } from './pieces'
 
 const headings: Record<Where, string> = {
@@ -16,32 +11,18 @@ const headings: Record<Where, string> = {
 /** The keys that do something here, by place. */
 export function Shortcuts({ at, onClose }: { at: readonly Where[]; onClose: () => void }) {
   return (
-    <Dialog
-      open
-      onClose={onClose}
-      maxWidth={at.length > 1 ? 'md' : 'sm'}
-      fullWidth
-      aria-labelledby="shortcuts-title"
-    >
-      <DialogTitle id="shortcuts-title">Shortcuts</DialogTitle>
-      <DialogContent>
-        <Columns least={340} sx={{ columnGap: 5 }}>
-          {at.map(place => (
-            <section key={place}>
-              {at.length > 1 && <h3>{headings[place]}</h3>}
-              <Terms
-                width={165}
-                rows={shortcutsAt(place).map(({ shown, what }) => [what, <kbd key={shown}>{shown}</kbd>])}
-              />
-            </section>
-          ))}
-        </Columns>
-      </DialogContent>
-      <DialogActions>
-        <Button autoFocus onClick={onClose}>
-          Close
-        </Button>
-      </DialogActions>
-    </Dialog>
+    <Popup title="Shortcuts" close="Close" onClose={onClose} maxWidth={at.length > 1 ? 'md' : 'sm'}>
+      <Columns least={340} sx={{ columnGap: 5 }}>
+        {at.map(place => (
+          <section key={place}>
+            {at.length > 1 && <h3>{headings[place]}</h3>}
+            <Terms
+              width={165}
+              rows={shortcutsAt(place).map(({ shown, what }) => [what, <kbd key={shown}>{shown}</kbd>])}
+            />
+          </section>
+        ))}
+      </Columns>
+    </Popup>
   )
 }

@@ -1,4 +1,3 @@
-'use client'
 import Checkbox from '@mui/material/Checkbox'
 import Link from '@mui/material/Link'
 import { DataGrid, type GridColDef } from '@mui/x-data-grid'

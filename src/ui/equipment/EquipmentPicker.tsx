@@ -1,9 +1,3 @@
-'use client'
-import Button from '@mui/material/Button'
-import Dialog from '@mui/material/Dialog'
-import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
-import DialogTitle from '@mui/material/DialogTitle'
 import List from '@mui/material/List'
 import ListItem from '@mui/material/ListItem'
 import ListItemButton from '@mui/material/ListItemButton'
@@ -14,6 +8,7 @@ import { useState } from 'react'
 import { type Equipment, kindName } from '@/core/equipment'
 import { findEquipment, headlineOf } from '@/core/equipment/sheet'
 import { quantity, sentenceStart } from '@/core/units/format'
+import { Popup } from '../common/Popup'
 import { Quiet } from '../common/pieces'
 
 /** One item of the catalogue, found by any word. */
@@ -35,44 +30,38 @@ export function EquipmentPicker<T extends Equipment>({
   const ids = new Set(findEquipment(items, asked).map(i => i.id))
   const found = items.filter(i => ids.has(i.id))
   return (
-    <Dialog open onClose={onClose} maxWidth="sm" fullWidth>
-      <DialogTitle>{title}</DialogTitle>
-      <DialogContent>
-        <TextField
-          label="Find equipment"
-          value={asked}
-          autoFocus
-          onChange={e => setAsked(e.target.value)}
-          slotProps={{ htmlInput: { autoComplete: 'off' } }}
-        />
-        <List>
-          {found.map(item => (
-            <ListItem key={item.id} disablePadding divider>
-              <ListItemButton disableGutters onClick={() => onPick(item)}>
-                <ListItemText
-                  primary={
-                    <>
-                      <b>{item.name}</b>{' '}
-                      <Quiet component="span">
-                        {[note?.(item), sentenceStart(kindName[item.kind])].filter(Boolean).join(' · ')}
-                      </Quiet>
-                    </>
-                  }
-                  secondary={`${headlineOf(item)}${item.price === undefined ? '' : ` · ${quantity(item.price, '$')}`}`}
-                />
-              </ListItemButton>
-            </ListItem>
-          ))}
-        </List>
-        {!found.length && (
-          <Quiet>
-            Nothing in the catalogue answers. <Link href="/equipment">Enter it from its datasheet</Link>.
-          </Quiet>
-        )}
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>Cancel</Button>
-      </DialogActions>
-    </Dialog>
+    <Popup title={title} onClose={onClose}>
+      <TextField
+        label="Find equipment"
+        value={asked}
+        autoFocus
+        onChange={e => setAsked(e.target.value)}
+        slotProps={{ htmlInput: { autoComplete: 'off' } }}
+      />
+      <List>
+        {found.map(item => (
+          <ListItem key={item.id} disablePadding divider>
+            <ListItemButton disableGutters onClick={() => onPick(item)}>
+              <ListItemText
+                primary={
+                  <>
+                    <b>{item.name}</b>{' '}
+                    <Quiet component="span">
+                      {[note?.(item), sentenceStart(kindName[item.kind])].filter(Boolean).join(' · ')}
+                    </Quiet>
+                  </>
+                }
+                secondary={`${headlineOf(item)}${item.price === undefined ? '' : ` · ${quantity(item.price, '$')}`}`}
+              />
+            </ListItemButton>
+          </ListItem>
+        ))}
+      </List>
+      {!found.length && (
+        <Quiet>
+          Nothing in the catalogue answers. <Link href="/equipment">Enter it from its datasheet</Link>.
+        </Quiet>
+      )}
+    </Popup>
   )
 }

@@ -1,4 +1,3 @@
-'use client'
 import Button from '@mui/material/Button'
 import { type Equipment, type EquipmentKind, equipmentKinds, kindIds, kindName } from '@/core/equipment'
 import { equipmentFields } from '@/core/equipment/sheet'

@@ -1,4 +1,3 @@
-'use client'
 import TextField from '@mui/material/TextField'
 import { useState } from 'react'
 import { stockSchema } from '@/core/search/stock'

@@ -1,4 +1,3 @@
-'use client'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Equipment } from '@/core/equipment'
 import type { Labour } from '@/core/hookup/labour'

@@ -1,4 +1,3 @@
-'use client'
 import { FindingCard } from '../common/FindingCard'
 import { Column } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'

@@ -1,4 +1,3 @@
-'use client'
 import InputAdornment from '@mui/material/InputAdornment'
 import TextField from '@mui/material/TextField'
 import { useId, useState } from 'react'
@@ -78,6 +77,54 @@ export function EditField<T>({
     />
   )
 }
+
+interface FigureProps {
+  label: string
+  /** undefined: not known, or by itself; shown empty */
+  value: number | undefined
+  schema: z.ZodType<number>
+  unit?: string
+  /** a fraction that is shown and typed per cent */
+  percent?: boolean
+  help?: string
+  onCommit: (value: number) => Fault[]
+  /** the field was emptied; without it a figure is needed */
+  onEmpty?: () => Fault[]
+}
+
+/** A figure that saves itself when left. */
+export function EditFigure({
+  value,
+  schema,
+  percent = false,
+  unit = percent ? '%' : undefined,
+  onCommit,
+  onEmpty,
+  ...field
+}: FigureProps) {
+  const read = readNumber(schema, percent ? 0.01 : 1)
+  return (
+    <EditField<number | null>
+      {...field}
+      {...(unit !== undefined && { unit })}
+      inputMode="decimal"
+      value={value === undefined ? '' : String(percent ? Number((value * 100).toPrecision(12)) : value)}
+      read={(text, unit) => {
+        if (text.trim() === '' && onEmpty) return { value: null }
+        const got = read(text, unit)
+        return 'problem' in got ? { problem: perCent(got.problem) } : got
+      }}
+      onCommit={next => (next === null ? (onEmpty?.() ?? []) : onCommit(next))}
+    />
+  )
+}
+
+/** What is wrong with a fraction, as it is typed. */
+const perCent = (problem: string) =>
+  problem.replace(
+    /from ([\d.]+) to ([\d.]+) \(a fraction\)/,
+    (_, low, high) => `from ${Number(low) * 100} to ${Number(high) * 100} %`,
+  )
 
 const firstProblem = (error: z.ZodError) => error.issues[0]?.message ?? 'cannot be taken'
 

@@ -1,4 +1,3 @@
-'use client'
 import type { ReactNode } from 'react'
 import type * as z from 'zod'
 import { type Field, fieldsOf } from '@/core/field'

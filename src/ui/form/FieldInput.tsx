@@ -1,11 +1,9 @@
-'use client'
-import Checkbox from '@mui/material/Checkbox'
-import FormControlLabel from '@mui/material/FormControlLabel'
 import { useWatch } from 'react-hook-form'
 import type { Field } from '@/core/field'
 import { sizesOf } from '@/core/units/tables/conductors'
 import { Quiet } from '../common/pieces'
 import { AwgLadder } from './AwgLadder'
+import { Check } from './Check'
 import { Choice } from './Choice'
 import styles from './Fields.module.css'
 import { CheckField, LineField } from './inputs'
@@ -125,10 +123,7 @@ function Figure({ field, name, label, tight, onPaste }: Labelled) {
   return field.notStated ? (
     <div className={styles.stated}>
       {number}
-      <FormControlLabel
-        control={<Checkbox checked={silent} onChange={e => set(e.target.checked ? 'not stated' : '')} />}
-        label="not stated"
-      />
+      <Check label="not stated" checked={silent} onChange={checked => set(checked ? 'not stated' : '')} />
     </div>
   ) : (
     number
@@ -199,7 +194,7 @@ function Among({ field, name, label, tight }: Labelled) {
       help={problem}
       options={[
         { value: '', label: field.optional ? 'none' : '' },
-        ...[...new Set([...sizes, ...(text ? [text] : [])])].map(v => ({ value: v, label: v })),
+        ...[...new Set([...sizes, ...(text ? [text] : [])])],
       ]}
       onChange={set}
     />

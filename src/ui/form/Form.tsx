@@ -1,4 +1,3 @@
-'use client'
 import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
 import Dialog, { type DialogProps } from '@mui/material/Dialog'

@@ -1,12 +1,11 @@
-'use client'
 import Button from '@mui/material/Button'
-import IconButton from '@mui/material/IconButton'
 import { Plus, X } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { useFormContext } from 'react-hook-form'
 import type { Field } from '@/core/field'
 import { plural } from '@/core/units/format'
 import { Quiet, Row } from '../common/pieces'
+import { Tool } from '../common/Tool'
 import styles from './Fields.module.css'
 import { useField, useIdOf } from './useField'
 
@@ -65,12 +64,11 @@ export function RowsInput({ field, name, cell }: Props) {
           <div style={{ gridTemplateColumns: columnsOf(field.of) }}>
             {field.of.map(f => cell(f, `${name}.${n}.${f.key}`, paste(n)))}
           </div>
-          <IconButton
-            aria-label={`Remove ${field.row.toLowerCase()} ${n + 1}`}
+          <Tool
+            label={`Remove ${field.row.toLowerCase()} ${n + 1}`}
             onClick={() => put(now => now.filter((_, at) => at !== n))}
-          >
-            <X size={17} aria-hidden />
-          </IconButton>
+            icon={X}
+          />
         </div>
       ))}
       <Row>

@@ -1,11 +1,9 @@
-'use client'
-import Checkbox from '@mui/material/Checkbox'
-import FormControlLabel from '@mui/material/FormControlLabel'
 import MuiTextField from '@mui/material/TextField'
 import dynamic from 'next/dynamic'
 import type { ReactNode } from 'react'
 import type { Unit } from '@/core/working'
-import { Choice } from './Choice'
+import { Check } from './Check'
+import { Choice, type Option } from './Choice'
 import { NumberInput } from './NumberInput'
 import { saidOf, useField } from './useField'
 
@@ -116,7 +114,7 @@ export function NumberField({
 }
 
 interface ChoiceProps<T extends string | number> extends Named {
-  options: readonly { value: T; label: string; disabled?: boolean }[]
+  options: readonly Option<T>[]
 }
 
 /** One of a few, by name. */
@@ -137,12 +135,7 @@ export function ChoiceField<T extends string | number>({ name, label, help, opti
 /** Yes or no. */
 export function CheckField({ name, label }: Named) {
   const { value, set, id } = useField(name, label)
-  return (
-    <FormControlLabel
-      control={<Checkbox id={id} checked={value === true} onChange={e => set(e.target.checked)} />}
-      label={label}
-    />
-  )
+  return <Check id={id} label={label} checked={value === true} onChange={checked => set(checked)} />
 }
 
 const DayInput = dynamic(() => import('./DayInput').then(m => m.DayInput), {

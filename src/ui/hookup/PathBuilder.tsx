@@ -1,6 +1,4 @@
-'use client'
 import Button from '@mui/material/Button'
-import IconButton from '@mui/material/IconButton'
 import { ArrowLeft, ArrowRight, Pencil, Plus, X } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
@@ -22,6 +20,7 @@ import { quantity, sentenceStart } from '@/core/units/format'
 import { conductorName } from '@/core/units/tables/conductors'
 import { Card, FigureLink, Quiet } from '../common/pieces'
 import { moved, Sortable, SortableItem } from '../common/Sortable'
+import { Tool } from '../common/Tool'
 import { useWorkspace } from '../workspace/store'
 import styles from './Hookup.module.css'
 
@@ -164,36 +163,32 @@ export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
                       <small>{opensText(way.filter(s => s.link === n + 1))}</small>
                       <span className={styles.linkTools}>
                         {grip}
-                        <IconButton
+                        <Tool
                           size="small"
-                          aria-label={`Earlier: link ${n + 1}`}
+                          label={`Earlier: link ${n + 1}`}
                           disabled={n === 0}
                           onClick={() => move(n, n - 1)}
-                        >
-                          <ArrowLeft size={16} aria-hidden />
-                        </IconButton>
-                        <IconButton
+                          icon={ArrowLeft}
+                        />
+                        <Tool
                           size="small"
-                          aria-label={`Later: link ${n + 1}`}
+                          label={`Later: link ${n + 1}`}
                           disabled={n === path.length - 1}
                           onClick={() => move(n, n + 1)}
-                        >
-                          <ArrowRight size={16} aria-hidden />
-                        </IconButton>
-                        <IconButton
+                          icon={ArrowRight}
+                        />
+                        <Tool
                           size="small"
-                          aria-label={`Change link ${n + 1}`}
+                          label={`Change link ${n + 1}`}
                           onClick={() => setEditing({ link, at: n })}
-                        >
-                          <Pencil size={16} aria-hidden />
-                        </IconButton>
-                        <IconButton
+                          icon={Pencil}
+                        />
+                        <Tool
                           size="small"
-                          aria-label={`Take link ${n + 1} out`}
+                          label={`Take link ${n + 1} out`}
                           onClick={() => set(path.filter(l => l !== link))}
-                        >
-                          <X size={16} aria-hidden />
-                        </IconButton>
+                          icon={X}
+                        />
                       </span>
                     </li>
                   )}

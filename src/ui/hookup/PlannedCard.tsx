@@ -1,4 +1,3 @@
-'use client'
 import Button from '@mui/material/Button'
 import Checkbox from '@mui/material/Checkbox'
 import FormControlLabel from '@mui/material/FormControlLabel'
@@ -11,8 +10,9 @@ import { besideMain } from '@/core/panel/room'
 import { sentenceStart, together } from '@/core/units/format'
 import { Fold } from '../common/Fold'
 import { Card, Columns, Quiet, Row } from '../common/pieces'
+import { Check } from '../form/Check'
 import { Choice } from '../form/Choice'
-import { EditField, readNumber } from '../form/EditField'
+import { EditFigure } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 
 const EquipmentPicker = dynamic(() => import('../equipment/EquipmentPicker').then(m => m.EquipmentPicker))
@@ -136,23 +136,15 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
                 }}
               />
             )}
-            <FormControlLabel
-              control={
-                <Checkbox
-                  checked={backfed.heldDown}
-                  onChange={e => set({ backfed: { ...backfed, heldDown: e.target.checked } })}
-                />
-              }
+            <Check
               label="Held down"
+              checked={backfed.heldDown}
+              onChange={checked => set({ backfed: { ...backfed, heldDown: checked } })}
             />
-            <FormControlLabel
-              control={
-                <Checkbox
-                  checked={hookup.utilityTold ?? false}
-                  onChange={e => set({ utilityTold: e.target.checked })}
-                />
-              }
+            <Check
               label="An indicator tells that the utility is back"
+              checked={hookup.utilityTold ?? false}
+              onChange={checked => set({ utilityTold: checked })}
             />
           </Columns>
         )}
@@ -201,56 +193,43 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
           />
         )}
         {hookup.method === 'sub-panel-interlock' && (
-          <FormControlLabel
-            control={
-              <Checkbox
-                checked={hookup.intercepts ?? false}
-                onChange={e => set({ intercepts: e.target.checked })}
-              />
-            }
+          <Check
             label="It stands in the feeder, and takes the whole panel over"
+            checked={hookup.intercepts ?? false}
+            onChange={checked => set({ intercepts: checked })}
           />
         )}
-        <FormControlLabel
-          control={
-            <Checkbox checked={hookup.bondingPlug} onChange={e => set({ bondingPlug: e.target.checked })} />
-          }
+        <Check
           label="A bonding plug is fitted at the source"
+          checked={hookup.bondingPlug}
+          onChange={checked => set({ bondingPlug: checked })}
         />
-        <FormControlLabel
+        <Check
           id="cord"
-          control={
-            <Checkbox
-              checked={hookup.fixedCord ?? false}
-              onChange={e => set({ fixedCord: e.target.checked })}
-            />
-          }
           label="A cord is fastened or goes through a wall"
+          checked={hookup.fixedCord ?? false}
+          onChange={checked => set({ fixedCord: checked })}
         />
         {method.transfer === 'switch' && (
           <Columns least={200} sx={{ gridColumn: '1 / -1' }}>
-            <EditField
+            <EditFigure
               label="Switch leads in the panel"
-              value={hookup.whip ? String(hookup.whip.leadIn) : ''}
+              value={hookup.whip?.leadIn}
+              schema={leadIn}
               unit="in"
-              inputMode="decimal"
               help={
                 hookup.switch?.whipIn
                   ? `its own are ${hookup.switch.whipIn} in; empty while not known`
                   : 'empty while not known'
               }
-              read={text => (text.trim() ? readNumber(leadIn)(text) : { value: null })}
-              onCommit={lead =>
-                lead === null
-                  ? act({ op: 'setHookup', facts: {}, clear: ['whip'] })
-                  : set({ whip: { leadIn: lead, entersAt: hookup.whip?.entersAt ?? 'top left' } })
-              }
+              onCommit={leadIn => set({ whip: { leadIn, entersAt: hookup.whip?.entersAt ?? 'top left' } })}
+              onEmpty={() => act({ op: 'setHookup', facts: {}, clear: ['whip'] })}
             />
             {hookup.whip && (
               <Choice
                 label="They come in at the"
                 value={hookup.whip.entersAt}
-                options={entries.map(value => ({ value, label: value }))}
+                options={entries}
                 onChange={entersAt => set({ whip: { leadIn: hookup.whip?.leadIn ?? 18, entersAt } })}
               />
             )}

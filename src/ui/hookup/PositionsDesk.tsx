@@ -1,7 +1,4 @@
-'use client'
 import Button from '@mui/material/Button'
-import Checkbox from '@mui/material/Checkbox'
-import FormControlLabel from '@mui/material/FormControlLabel'
 import { positionSchema } from '@/core/hookup/design'
 import { methodOf } from '@/core/hookup/method'
 import { breakerAt, positionLeg, positionOf } from '@/core/hookup/position'
@@ -10,8 +7,9 @@ import { circuitNeeds, liveLegOf, named } from '@/core/job/needs'
 import { plural, quantity, together } from '@/core/units/format'
 import { Card, Quiet } from '../common/pieces'
 import { Sortable, SortableItem } from '../common/Sortable'
+import { Check } from '../form/Check'
 import { Choice } from '../form/Choice'
-import { EditField, readNumber } from '../form/EditField'
+import { EditFigure } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 import styles from './Hookup.module.css'
 import { usePositions } from './usePositions'
@@ -45,6 +43,12 @@ export function PositionsDesk() {
   const put = (positions: typeof set) => {
     const [fault] = act({ op: 'setPositions', positions })
     if (fault) say(fault.message)
+  }
+  const exchange = (position: number, planned: { breakerA?: number }) => {
+    const here = set.find(p => p.position === position)
+    if (!here) return []
+    const { breakerA: _, ...rest } = here
+    return act({ op: 'setPositions', positions: set.map(p => (p === here ? { ...rest, ...planned } : p)) })
   }
   const run = (pinned = set) => {
     const problem = positionProblem({ job: { ...job, hookup: { ...job.hookup, positions: pinned } }, needs })
@@ -145,45 +149,28 @@ export function PositionsDesk() {
                       />
                     )}
                     {here && !here.lower && (
-                      <FormControlLabel
-                        control={
-                          <Checkbox
-                            checked={here.pinned}
-                            onChange={e =>
-                              put(
-                                set.map(p =>
-                                  p.position === position ? { ...p, pinned: e.target.checked } : p,
-                                ),
-                              )
-                            }
-                          />
-                        }
+                      <Check
                         label={
                           price && here.pinned
                             ? `pinned: costs ${quantity(price.balanceFraction, 'fraction')} balance${price.unplaced > 0 ? ` and ${plural(price.unplaced, 'circuit')}` : ''}`
                             : 'pinned'
                         }
+                        checked={here.pinned}
+                        onChange={checked =>
+                          put(set.map(p => (p.position === position ? { ...p, pinned: checked } : p)))
+                        }
                       />
                     )}
                     {here && !here.lower && built?.protects && (
                       <div className={styles.exchange}>
-                        <EditField
+                        <EditFigure
                           label={`Breaker at ${position}`}
                           unit="A"
-                          inputMode="decimal"
-                          value={here.breakerA === undefined ? '' : String(here.breakerA)}
+                          value={here.breakerA}
+                          schema={breakerA}
                           help={`${built.fittedA ?? 0} A fitted${Number.isFinite(built.mostA) ? `, at most ${built.mostA}` : ''}${built.bridge === 'no' ? '' : `, bridged by ${built.bridge === 'handle' ? 'its handle' : 'a common trip'}`}; empty: it stays`}
-                          read={text => (text.trim() ? readNumber(breakerA)(text) : { value: null })}
-                          onCommit={value =>
-                            act({
-                              op: 'setPositions',
-                              positions: set.map(({ breakerA: _, ...p }) =>
-                                p.position !== position
-                                  ? { ...p, ...(_ !== undefined && { breakerA: _ }) }
-                                  : { ...p, ...(value !== null && { breakerA: value }) },
-                              ),
-                            })
-                          }
+                          onCommit={breakerA => exchange(position, { breakerA })}
+                          onEmpty={() => exchange(position, {})}
                         />
                       </div>
                     )}

@@ -1,4 +1,3 @@
-'use client'
 import { useCallback, useEffect, useState } from 'react'
 import type { PositionPlan, PositionProblem } from '@/core/hookup/positions'
 import type { Positions } from '@/workers/positions'

@@ -1,5 +1,3 @@
-'use client'
-import IconButton from '@mui/material/IconButton'
 import MuiLink from '@mui/material/Link'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
@@ -17,6 +15,7 @@ import { DataTable } from '../common/DataTable'
 import { Level } from '../common/Level'
 import { Quiet } from '../common/pieces'
 import { SeverityTag } from '../common/SeverityTag'
+import { Tool } from '../common/Tool'
 import { type ListAddress, listAddress } from './address'
 
 interface Props {
@@ -138,13 +137,12 @@ function RowMenu({
   }
   return (
     <>
-      <IconButton
-        aria-label={`More for ${row.title}`}
+      <Tool
+        label={`More for ${row.title}`}
         aria-haspopup="menu"
         onClick={e => setAnchor(e.currentTarget)}
-      >
-        <Ellipsis size={20} aria-hidden />
-      </IconButton>
+        icon={Ellipsis}
+      />
       <Menu anchorEl={anchor} open={anchor !== null} onClose={() => setAnchor(null)}>
         {templates ? (
           <MenuItem

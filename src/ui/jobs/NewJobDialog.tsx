@@ -1,4 +1,3 @@
-'use client'
 import { useQuery } from '@tanstack/react-query'
 import { useRouter } from 'next/navigation'
 import type { JobListRow } from '@/core/job/record'

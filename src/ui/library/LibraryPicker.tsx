@@ -1,9 +1,4 @@
-'use client'
 import Button from '@mui/material/Button'
-import Dialog from '@mui/material/Dialog'
-import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
-import DialogTitle from '@mui/material/DialogTitle'
 import List from '@mui/material/List'
 import ListItem from '@mui/material/ListItem'
 import ListItemButton from '@mui/material/ListItemButton'
@@ -16,7 +11,8 @@ import { findTypical, loadFromTypical, typicalDayWh } from '@/core/loads/typical
 import { conditionsOf } from '@/core/outage/asked'
 import { feedOf } from '@/core/panel/positions'
 import { quantity } from '@/core/units/format'
-import { Column, Quiet } from '../common/pieces'
+import { Popup } from '../common/Popup'
+import { Quiet } from '../common/pieces'
 import { Choice } from '../form/Choice'
 import { QueryRoot } from '../query'
 import { useWorkspace } from '../workspace/store'
@@ -81,62 +77,54 @@ function Picker({ circuitId: given, onClose, onAdded }: Props) {
     needsBond: false,
   })
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="sm" aria-labelledby="library-title">
-      <DialogTitle id="library-title">Add a load</DialogTitle>
-      <DialogContent>
-        <Column>
-          {!given && (
-            <Choice label="On the circuit" value={circuitId} options={circuits} onChange={setCircuitId} />
-          )}
-          <TextField
-            label="What is it"
-            placeholder="refrigerator, well pump, router"
-            value={asked}
-            autoFocus
-            onChange={e => setAsked(e.target.value)}
-            slotProps={{ htmlInput: { autoComplete: 'off' } }}
-          />
-          {trouble && <p role="alert">{trouble}</p>}
-          {problem && <p role="alert">{problem}</p>}
-          <List disablePadding aria-label="Typical loads">
-            {found.slice(0, shown).map(t => (
-              <ListItem key={t.id} disablePadding divider>
-                <ListItemButton
-                  disableGutters
-                  onClick={() =>
-                    put(
-                      loadFromTypical(
-                        t,
-                        crypto.randomUUID(),
-                        season,
-                        entries.find(e => e.typical === t)?.firms,
-                      ),
-                    )
-                  }
-                >
-                  <ListItemText
-                    primary={
-                      <>
-                        <b>{t.name}</b>
-                        {t.volts !== volts && ` (usually ${t.volts} V)`}
-                      </>
-                    }
-                    secondary={`${quantity(t.runningW.likely, 'W')} running (${quantity(t.runningW.low, 'W')} to ${quantity(t.runningW.high, 'W')}), ${quantity(typicalDayWh(t, season), 'Wh')} a day${t.start ? `, starts at ${t.start.likely} times running` : ''}`}
-                  />
-                </ListItemButton>
-              </ListItem>
-            ))}
-          </List>
-          {found.length > shown && <Quiet>{found.length - shown} more: type a word of it.</Quiet>}
-          {!found.length && <p>Nothing in the library answers to that: enter it yourself.</p>}
-        </Column>
-      </DialogContent>
-      <DialogActions>
+    <Popup
+      title="Add a load"
+      onClose={onClose}
+      actions={
         <Button onClick={() => put(blank())} disabled={!circuitId}>
           Enter one myself
         </Button>
-        <Button onClick={onClose}>Cancel</Button>
-      </DialogActions>
-    </Dialog>
+      }
+    >
+      {!given && (
+        <Choice label="On the circuit" value={circuitId} options={circuits} onChange={setCircuitId} />
+      )}
+      <TextField
+        label="What is it"
+        placeholder="refrigerator, well pump, router"
+        value={asked}
+        autoFocus
+        onChange={e => setAsked(e.target.value)}
+        slotProps={{ htmlInput: { autoComplete: 'off' } }}
+      />
+      {trouble && <p role="alert">{trouble}</p>}
+      {problem && <p role="alert">{problem}</p>}
+      <List disablePadding aria-label="Typical loads">
+        {found.slice(0, shown).map(t => (
+          <ListItem key={t.id} disablePadding divider>
+            <ListItemButton
+              disableGutters
+              onClick={() =>
+                put(
+                  loadFromTypical(t, crypto.randomUUID(), season, entries.find(e => e.typical === t)?.firms),
+                )
+              }
+            >
+              <ListItemText
+                primary={
+                  <>
+                    <b>{t.name}</b>
+                    {t.volts !== volts && ` (usually ${t.volts} V)`}
+                  </>
+                }
+                secondary={`${quantity(t.runningW.likely, 'W')} running (${quantity(t.runningW.low, 'W')} to ${quantity(t.runningW.high, 'W')}), ${quantity(typicalDayWh(t, season), 'Wh')} a day${t.start ? `, starts at ${t.start.likely} times running` : ''}`}
+              />
+            </ListItemButton>
+          </ListItem>
+        ))}
+      </List>
+      {found.length > shown && <Quiet>{found.length - shown} more: type a word of it.</Quiet>}
+      {!found.length && <p>Nothing in the library answers to that: enter it yourself.</p>}
+    </Popup>
   )
 }

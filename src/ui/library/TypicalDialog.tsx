@@ -1,4 +1,3 @@
-'use client'
 import Button from '@mui/material/Button'
 import { library } from '@/core/loads/library'
 import { loadGroups, type Typical, typicalSchema } from '@/core/loads/typical'
@@ -101,11 +100,7 @@ export function TypicalDialog({ typical, version, onChanged, onClose }: Props) {
     >
       <Columns least={170}>
         <LineField name="name" label="Name" />
-        <ChoiceField
-          name="group"
-          label="Group"
-          options={loadGroups.map(value => ({ value, label: value }))}
-        />
+        <ChoiceField name="group" label="Group" options={loadGroups} />
         <ChoiceField
           name="volts"
           label="Volts"

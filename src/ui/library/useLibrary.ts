@@ -1,4 +1,3 @@
-'use client'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { library } from '@/core/loads/library'
 import { merged, type Typical } from '@/core/loads/typical'

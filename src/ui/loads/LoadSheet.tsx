@@ -1,8 +1,3 @@
-'use client'
-import Dialog from '@mui/material/Dialog'
-import DialogContent from '@mui/material/DialogContent'
-import DialogTitle from '@mui/material/DialogTitle'
-import IconButton from '@mui/material/IconButton'
 import type { Theme } from '@mui/material/styles'
 import Tab from '@mui/material/Tab'
 import Tabs from '@mui/material/Tabs'
@@ -14,7 +9,9 @@ import type { LoadRow } from '@/core/job/loads-overview'
 import { drawnWorking } from '@/core/loads/draw'
 import { conditionsOf } from '@/core/outage/asked'
 import { quantity } from '@/core/units/format'
-import { Column, FigureLink, Quiet } from '../common/pieces'
+import { Popup } from '../common/Popup'
+import { FigureLink, Quiet } from '../common/pieces'
+import { Tool } from '../common/Tool'
 import { useUnitChoice } from '../form/units'
 import { useWorkspace } from '../workspace/store'
 import { FiguresTab } from './FiguresTab'
@@ -36,37 +33,38 @@ export function LoadSheet({ row, onClose }: { row: LoadRow; onClose: () => void 
   const phone = useMediaQuery<Theme>(theme => theme.breakpoints.down('sm'))
   const { load, position, label, volts, drawn } = row
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="md" fullScreen={phone} aria-labelledby="load-sheet">
-      <DialogTitle id="load-sheet">
-        {load.name}{' '}
-        <Quiet component="span">
-          on {position} {label}, {volts} V
-        </Quiet>
-        <IconButton aria-label="Close" onClick={onClose} sx={{ position: 'absolute', right: 12, top: 12 }}>
-          <X size={20} aria-hidden />
-        </IconButton>
-      </DialogTitle>
-      <DialogContent>
-        <Column>
-          <FigureLink onClick={() => showWorking(drawnWorking(load, conditionsOf(job)))}>
-            {quantity(drawn.dailyWh, 'Wh')} a day, {quantity(drawn.meanW, 'W')} on average over the outage
-          </FigureLink>
-          <Tabs
-            value={tab}
-            onChange={(_, next) => setTab(next)}
-            variant="scrollable"
-            aria-label="What is known of it"
-          >
-            {tabs.map(t => (
-              <Tab key={t} value={t} label={t} />
-            ))}
-          </Tabs>
-          {tab === 'Figures' && <FiguresTab row={row} />}
-          {tab === 'Nameplate' && <PlateTab row={row} />}
-          {tab === 'Meter' && <MeterTab row={row} />}
-          {tab === 'When it runs' && <PatternTab row={row} onClose={onClose} />}
-        </Column>
-      </DialogContent>
-    </Dialog>
+    <Popup
+      onClose={onClose}
+      close={null}
+      maxWidth="md"
+      fullScreen={phone}
+      title={
+        <>
+          {load.name}{' '}
+          <Quiet component="span">
+            on {position} {label}, {volts} V
+          </Quiet>
+          <Tool label="Close" onClick={onClose} sx={{ position: 'absolute', right: 12, top: 12 }} icon={X} />
+        </>
+      }
+    >
+      <FigureLink onClick={() => showWorking(drawnWorking(load, conditionsOf(job)))}>
+        {quantity(drawn.dailyWh, 'Wh')} a day, {quantity(drawn.meanW, 'W')} on average over the outage
+      </FigureLink>
+      <Tabs
+        value={tab}
+        onChange={(_, next) => setTab(next)}
+        variant="scrollable"
+        aria-label="What is known of it"
+      >
+        {tabs.map(t => (
+          <Tab key={t} value={t} label={t} />
+        ))}
+      </Tabs>
+      {tab === 'Figures' && <FiguresTab row={row} />}
+      {tab === 'Nameplate' && <PlateTab row={row} />}
+      {tab === 'Meter' && <MeterTab row={row} />}
+      {tab === 'When it runs' && <PatternTab row={row} onClose={onClose} />}
+    </Popup>
   )
 }

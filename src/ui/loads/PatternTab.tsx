@@ -1,9 +1,6 @@
-'use client'
 import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
-import Checkbox from '@mui/material/Checkbox'
 import FormControl from '@mui/material/FormControl'
-import FormControlLabel from '@mui/material/FormControlLabel'
 import FormLabel from '@mui/material/FormLabel'
 import { Plus, Trash2 } from 'lucide-react'
 import { useState } from 'react'
@@ -15,6 +12,7 @@ import { type Load, loadSchema, patternSchema } from '@/core/loads/load'
 import { parseWith } from '@/core/outcome'
 import { quantity } from '@/core/units/format'
 import { Columns, Quiet, Row } from '../common/pieces'
+import { Check } from '../form/Check'
 import { Form, OtherFaults, Save } from '../form/Form'
 import { CheckField, ChoiceField, LineField, NumberField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
@@ -232,20 +230,15 @@ export function PatternTab({ row, onClose }: { row: LoadRow; onClose: () => void
           <FormLabel component="legend">Must not run with</FormLabel>
           <Row spacing={0}>
             {others.map(o => (
-              <FormControlLabel
+              <Check
                 key={o.id}
                 label={o.name}
-                control={
-                  <Checkbox
-                    size="small"
-                    checked={typed.notWith.includes(o.id)}
-                    onChange={e =>
-                      setValue(
-                        'notWith',
-                        e.target.checked ? [...typed.notWith, o.id] : typed.notWith.filter(i => i !== o.id),
-                      )
-                    }
-                  />
+                checked={typed.notWith.includes(o.id)}
+                onChange={checked =>
+                  setValue(
+                    'notWith',
+                    checked ? [...typed.notWith, o.id] : typed.notWith.filter(i => i !== o.id),
+                  )
                 }
               />
             ))}

@@ -1,4 +1,3 @@
-'use client'
 import Alert from '@mui/material/Alert'
 import { useState } from 'react'
 import { useWatch } from 'react-hook-form'

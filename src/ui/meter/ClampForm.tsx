@@ -1,4 +1,3 @@
-'use client'
 import { useWatch } from 'react-hook-form'
 import { changeTold, type LoadRow } from '@/core/job/loads-overview'
 import { startSchema } from '@/core/loads/load'

@@ -1,4 +1,3 @@
-'use client'
 import Alert from '@mui/material/Alert'
 import { useWatch } from 'react-hook-form'
 import { type ColumnKind, columnKinds, type Guess, type MeterFormat } from '@/core/formats/meter-csv'

@@ -1,4 +1,3 @@
-'use client'
 import { Bar, BarChart, ResponsiveContainer, XAxis, YAxis } from 'recharts'
 import { figure } from '@/core/units/format'
 import { ChartFigure, grid, margin, water, xAxis, yAxis } from '../common/chart'

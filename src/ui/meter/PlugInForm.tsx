@@ -1,4 +1,3 @@
-'use client'
 import Button from '@mui/material/Button'
 import { Plus } from 'lucide-react'
 import { Fragment } from 'react'

@@ -1,4 +1,3 @@
-'use client'
 import Alert from '@mui/material/Alert'
 import Button from '@mui/material/Button'
 import { useState } from 'react'
@@ -14,7 +13,7 @@ import { DataTable } from '../common/DataTable'
 import { Columns, Quiet, Row } from '../common/pieces'
 import { today } from '../common/today'
 import { Choice } from '../form/Choice'
-import { EditField, readNumber } from '../form/EditField'
+import { EditFigure } from '../form/EditField'
 import { Form, OtherFaults, Save } from '../form/Form'
 import { LineField, NumberField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
@@ -77,10 +76,13 @@ export function SeriesResult({ row, series, name, kind, onTake }: Props) {
     series.correct(next)
   }
   /** A figure set right by hand; emptied, what was found counts again. */
-  const corrected = (key: 'onAboveW' | 'shortestS') => (value: number | null) => {
-    const { [key]: _, ...rest } = corrections
-    correct(value === null ? rest : { ...rest, [key]: value })
-    return []
+  const corrected = (key: 'onAboveW' | 'shortestS') => {
+    const set = (value?: number) => {
+      const { [key]: _, ...rest } = corrections
+      correct(value === undefined ? rest : { ...rest, [key]: value })
+      return []
+    }
+    return { value: corrections[key], schema: anySize, onCommit: set, onEmpty: set }
   }
   const said = log.ok ? worked(log.value) : null
   return (
@@ -103,14 +105,11 @@ export function SeriesResult({ row, series, name, kind, onTake }: Props) {
         onPutBack={() => correct({ ...corrections, leaveOut: [] })}
       />
       <Columns>
-        <EditField
+        <EditFigure
           label="Runs above"
           unit="W"
-          inputMode="decimal"
           help={`found: ${quantity(found.onAboveW, 'W')}`}
-          value={corrections.onAboveW === undefined ? '' : String(corrections.onAboveW)}
-          read={orFound}
-          onCommit={corrected('onAboveW')}
+          {...corrected('onAboveW')}
         />
         <Choice
           label="Running levels"
@@ -121,14 +120,11 @@ export function SeriesResult({ row, series, name, kind, onTake }: Props) {
             correct(v === 'auto' ? rest : { ...rest, levels: v === '1' ? 1 : v === '2' ? 2 : 3 })
           }}
         />
-        <EditField
+        <EditFigure
           label="Shortest run"
           unit="s"
-          inputMode="decimal"
           help="shorter ones are passed over"
-          value={corrections.shortestS === undefined ? '' : String(corrections.shortestS)}
-          read={orFound}
-          onCommit={corrected('shortestS')}
+          {...corrected('shortestS')}
         />
       </Columns>
       <Found found={found} />
@@ -152,8 +148,7 @@ export function SeriesResult({ row, series, name, kind, onTake }: Props) {
   )
 }
 
-const orFound = (text: string, unit?: string) =>
-  text.trim() ? readNumber(z.number().min(0, 'must not be negative'))(text, unit) : { value: null }
+const anySize = z.number().min(0, 'must not be negative')
 
 function Found({ found }: { found: Segmentation }) {
   const lines: [string, string][] = [

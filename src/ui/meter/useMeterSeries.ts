@@ -1,4 +1,3 @@
-'use client'
 import { proxy, type Remote } from 'comlink'
 import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { MeterFormat } from '@/core/formats/meter-csv'

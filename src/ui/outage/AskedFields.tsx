@@ -1,4 +1,3 @@
-'use client'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
 import { useEffect } from 'react'
@@ -8,12 +7,12 @@ import { conditionsOf, outageSchema } from '@/core/outage/asked'
 import { hourText, quantity } from '@/core/units/format'
 import { Columns } from '../common/pieces'
 import { Choice } from '../form/Choice'
-import { EditField, readNumber } from '../form/EditField'
+import { EditField, EditFigure, readNumber } from '../form/EditField'
 import { useScale, useUnitChoice } from '../form/units'
 import { useWorkspace } from '../workspace/store'
 
 const usualHours = [8, 24, 36, 72, 96]
-const { hours, reserveFraction, startFraction, deratingFraction, outdoorC } = outageSchema.shape
+const { shape } = outageSchema
 
 /** 17, 17:30 or 5 pm as an hour of the day; nothing for any. */
 function readHour(text: string): { value: number | null } | { problem: string } {
@@ -24,22 +23,17 @@ function readHour(text: string): { value: number | null } | { problem: string } 
     ? { problem: 'must be an hour of the day, such as 17 or 17:30' }
     : { value: hour + Number(m) / 60 }
 }
-const percent = (fraction: number) => String(Number((fraction * 100).toPrecision(12)))
-
-/** A fraction's problem in per cent, as it is typed. */
-const readPercent = (schema: typeof reserveFraction, low: number, high: number) => (text: string) => {
-  const got = readNumber(schema, 0.01)(text)
-  return 'problem' in got && got.problem.includes('fraction')
-    ? { problem: `must be from ${low} to ${high} %` }
-    : got
-}
-
 /** How long it has to last, what is kept back, and under which sky. */
 export function AskedFields() {
   const outage = useWorkspace(s => s.job.outage)
   const act = useWorkspace(s => s.act)
   const set = (facts: Partial<typeof outage>, clear?: ('beginsH' | 'season' | 'outdoorC')[]) =>
     act({ op: 'setOutage', facts, ...(clear && { clear }) })
+  const figure = (key: 'hours' | 'reserveFraction' | 'startFraction' | 'deratingFraction') => ({
+    value: outage[key],
+    schema: shape[key],
+    onCommit: (value: number) => set({ [key]: value }),
+  })
   const asked = useWorkspace(
     s => conditionsOf({ ...s.job, outage: { ...s.job.outage, season: undefined } }).season,
   )
@@ -51,7 +45,7 @@ export function AskedFields() {
   const readDegrees = (text: string) => {
     const got = readNumber(z.number())(text)
     if ('problem' in got) return got
-    const parsed = outdoorC.safeParse(Number(degrees.read(got.value).toPrecision(6)))
+    const parsed = shape.outdoorC.safeParse(Number(degrees.read(got.value).toPrecision(6)))
     return parsed.success
       ? { value: parsed.data ?? null }
       : { problem: `must be from ${degrees.shown(-50)} to ${degrees.shown(50)} ${degrees.symbol}` }
@@ -59,14 +53,7 @@ export function AskedFields() {
   return (
     <Columns component="section" least={300} aria-label="What is asked">
       <div>
-        <EditField
-          label="Hours to last"
-          value={String(outage.hours)}
-          unit="h"
-          inputMode="decimal"
-          read={readNumber(hours)}
-          onCommit={value => set({ hours: value })}
-        />
+        <EditFigure label="Hours to last" unit="h" {...figure('hours')} />
         <ToggleButtonGroup
           exclusive
           size="small"
@@ -82,31 +69,18 @@ export function AskedFields() {
           ))}
         </ToggleButtonGroup>
       </div>
-      <EditField
+      <EditFigure
         label="Kept in reserve"
-        value={percent(outage.reserveFraction)}
-        unit="%"
-        inputMode="decimal"
+        percent
         help="Of the store, for the outage that lasts longer"
-        read={readPercent(reserveFraction, 0, 90)}
-        onCommit={value => set({ reserveFraction: value })}
+        {...figure('reserveFraction')}
       />
-      <EditField
-        label="Charge when it begins"
-        value={percent(outage.startFraction)}
-        unit="%"
-        inputMode="decimal"
-        read={readPercent(startFraction, 5, 100)}
-        onCommit={value => set({ startFraction: value })}
-      />
-      <EditField
+      <EditFigure label="Charge when it begins" percent {...figure('startFraction')} />
+      <EditFigure
         label="Capacity left after cold and age"
-        value={percent(outage.deratingFraction)}
-        unit="%"
-        inputMode="decimal"
+        percent
         help="Below freezing, and after years, less"
-        read={readPercent(deratingFraction, 30, 100)}
-        onCommit={value => set({ deratingFraction: value })}
+        {...figure('deratingFraction')}
       />
       <EditField
         label="Begins at"
@@ -118,10 +92,7 @@ export function AskedFields() {
       <Choice
         label="Season"
         value={outage.season ?? ''}
-        options={[
-          { value: '', label: asked ? `as asked: ${asked}` : 'not said' },
-          ...seasonSchema.options.map(value => ({ value, label: value })),
-        ]}
+        options={[{ value: '', label: asked ? `as asked: ${asked}` : 'not said' }, ...seasonSchema.options]}
         onChange={value => {
           const season = seasonSchema.safeParse(value)
           if (season.success) set({ season: season.data })

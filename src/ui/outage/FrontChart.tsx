@@ -1,4 +1,3 @@
-'use client'
 import Paper from '@mui/material/Paper'
 import { Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts'
 import type { Found } from '@/core/search/search'

@@ -1,31 +1,25 @@
-'use client'
 import Button from '@mui/material/Button'
 import { useState } from 'react'
 import { methodOf } from '@/core/hookup/method'
 import { outageSchema } from '@/core/outage/asked'
 import { type Shedding, sheddingPolicies, usualShedding } from '@/core/outage/shedding'
-import { within } from '@/core/quantity'
 import { FileButton } from '../common/FileButton'
 import { Card, Columns, Quiet, Row } from '../common/pieces'
 import { Choice } from '../form/Choice'
-import { EditField, readNumber } from '../form/EditField'
+import { EditField, EditFigure } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 import { useWeatherFile } from './useWeatherFile'
 
-const { latitudeDeg, restartMinutes } = outageSchema.shape
+const { latitudeDeg, cloudFraction, heedFraction, restartMinutes } = outageSchema.shape
+const figures = { latitudeDeg, cloudFraction, heedFraction, restartMinutes }
+const anyShare = heedFraction.unwrap()
 const policyNames: Record<Shedding['policy'], string> = {
   none: 'never',
   'by tier': 'by tier, as the store falls',
   'by schedule': 'by schedule: tiers 2 and 3 at set hours only',
   'by hand': 'by hand, when somebody looks',
 }
-const percent = (fraction: number) => String(Number((fraction * 100).toPrecision(6)))
 const hoursText = (hours: readonly number[]) => hours.join(', ')
-
-function readPercent(text: string): { value: number | null } | { problem: string } {
-  if (text.trim() === '') return { value: null }
-  return readNumber(within(0, 1, '(0 to 100 %)'), 0.01)(text, '%')
-}
 
 function readHours(text: string): { value: number[] } | { problem: string } {
   const hours = text
@@ -53,10 +47,14 @@ export function LivedThrough() {
   const outage = useWorkspace(s => s.job.outage)
   const sheds = useWorkspace(s => Boolean(methodOf(s.job.hookup.method).sheds))
   const act = useWorkspace(s => s.act)
-  const set = (
-    facts: Partial<typeof outage>,
-    clear?: ('latitudeDeg' | 'cloudFraction' | 'heedFraction' | 'restartMinutes' | 'weather' | 'shedding')[],
-  ) => act({ op: 'setOutage', facts, ...(clear && { clear }) })
+  const set = (facts: Partial<typeof outage>, clear?: (keyof typeof figures | 'weather' | 'shedding')[]) =>
+    act({ op: 'setOutage', facts, ...(clear && { clear }) })
+  const known = (key: keyof typeof figures) => ({
+    value: outage[key],
+    schema: figures[key].unwrap(),
+    onCommit: (value: number) => set({ [key]: value }),
+    onEmpty: () => set({}, [key]),
+  })
   const shedding: Shedding = outage.shedding ?? { policy: sheds ? 'by tier' : 'none' }
   const shed = (facts: Partial<Shedding>) => set({ shedding: { ...shedding, ...facts } })
   const [said, setSaid] = useState<string | null>(null)
@@ -81,26 +79,18 @@ export function LivedThrough() {
               : 'Without a managed panel somebody has to do it'
           }
         />
-        {shedding.policy === 'by tier' && (
-          <>
-            <EditField
-              label="“May go” off below"
-              value={percent(shedding.tier3BelowFraction ?? usualShedding.tier3BelowFraction)}
-              unit="%"
-              inputMode="decimal"
-              read={readPercent}
-              onCommit={value => shed({ tier3BelowFraction: value ?? undefined })}
+        {shedding.policy === 'by tier' &&
+          ([3, 2] as const).map(tier => (
+            <EditFigure
+              key={tier}
+              label={tier === 3 ? '“May go” off below' : '“Should run” off below'}
+              value={shedding[`tier${tier}BelowFraction`] ?? usualShedding[`tier${tier}BelowFraction`]}
+              percent
+              schema={anyShare}
+              onCommit={value => shed({ [`tier${tier}BelowFraction`]: value })}
+              onEmpty={() => shed({ [`tier${tier}BelowFraction`]: undefined })}
             />
-            <EditField
-              label="“Should run” off below"
-              value={percent(shedding.tier2BelowFraction ?? usualShedding.tier2BelowFraction)}
-              unit="%"
-              inputMode="decimal"
-              read={readPercent}
-              onCommit={value => shed({ tier2BelowFraction: value ?? undefined })}
-            />
-          </>
-        )}
+          ))}
         {shedding.policy === 'by hand' && (
           <EditField
             label="Somebody looks at"
@@ -119,41 +109,29 @@ export function LivedThrough() {
             onCommit={spans => shed({ spans })}
           />
         )}
-        <EditField
+        <EditFigure
           label="Large loads wait for each other"
-          value={outage.heedFraction === undefined ? '' : percent(outage.heedFraction)}
-          unit="%"
-          inputMode="decimal"
+          percent
           help="Of the times people switch one on; empty: 90 %"
-          read={readPercent}
-          onCommit={value => (value === null ? set({}, ['heedFraction']) : set({ heedFraction: value }))}
+          {...known('heedFraction')}
         />
-        <EditField
+        <EditFigure
           label="Until somebody has reset a trip"
-          value={outage.restartMinutes === undefined ? '' : String(outage.restartMinutes)}
           unit="min"
-          inputMode="decimal"
           help="Empty: by whether somebody is at home"
-          read={text => (text.trim() === '' ? { value: null } : readNumber(restartMinutes.unwrap())(text))}
-          onCommit={value => (value === null ? set({}, ['restartMinutes']) : set({ restartMinutes: value }))}
+          {...known('restartMinutes')}
         />
-        <EditField
+        <EditFigure
           label="Latitude"
-          value={outage.latitudeDeg === undefined ? '' : String(outage.latitudeDeg)}
           unit="° north"
-          inputMode="decimal"
           help={outage.weather ? 'The weather file has its own' : 'For the sun; empty: 41°'}
-          read={text => (text.trim() === '' ? { value: null } : readNumber(latitudeDeg.unwrap())(text))}
-          onCommit={value => (value === null ? set({}, ['latitudeDeg']) : set({ latitudeDeg: value }))}
+          {...known('latitudeDeg')}
         />
-        <EditField
+        <EditFigure
           label="Sky that is cloudy"
-          value={outage.cloudFraction === undefined ? '' : percent(outage.cloudFraction)}
-          unit="%"
-          inputMode="decimal"
+          percent
           help={outage.weather ? 'The weather file has its own' : 'Empty: by the season'}
-          read={readPercent}
-          onCommit={value => (value === null ? set({}, ['cloudFraction']) : set({ cloudFraction: value }))}
+          {...known('cloudFraction')}
         />
         <div>
           <strong>

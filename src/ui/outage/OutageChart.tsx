@@ -1,4 +1,3 @@
-'use client'
 import { type ScaleLinear, scaleLinear } from 'd3-scale'
 import { area, curveStepAfter, line } from 'd3-shape'
 import { memo, type PointerEvent, useId } from 'react'

@@ -1,4 +1,3 @@
-'use client'
 import Button from '@mui/material/Button'
 import Paper from '@mui/material/Paper'
 import { memo } from 'react'

@@ -1,4 +1,3 @@
-'use client'
 import Slider from '@mui/material/Slider'
 import { panelAt } from '@/core/outage/panel-at'
 import type { Plan } from '@/core/outage/plan'

@@ -1,9 +1,6 @@
-'use client'
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import Checkbox from '@mui/material/Checkbox'
-import FormControlLabel from '@mui/material/FormControlLabel'
 import LinearProgress from '@mui/material/LinearProgress'
 import ToggleButton from '@mui/material/ToggleButton'
 import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
@@ -21,7 +18,8 @@ import { DataTable } from '../common/DataTable'
 import { Fold } from '../common/Fold'
 import { Card, Column, Empty, Quiet, Row } from '../common/pieces'
 import { useFirm } from '../equipment/useEquipment'
-import { EditField, readNumber } from '../form/EditField'
+import { Check } from '../form/Check'
+import { EditFigure } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 import { useSearch } from './useSearch'
 import { useServerSearch } from './useServerSearch'
@@ -61,6 +59,10 @@ export function SearchDesk({
     automatic: job.brief.automatic === 'must',
     ...(job.brief.budget !== undefined && job.brief.budget > 0 && { mostPrice: job.brief.budget }),
   }))
+  const payAtMost = (mostPrice?: number) => {
+    setWishes({ ...wishes, mostPrice })
+    return []
+  }
   const here = useSearch()
   const there = useServerSearch(jobId)
   const busy = here.busy || there.busy
@@ -95,29 +97,22 @@ export function SearchDesk({
       </Quiet>
       <Row sx={{ columnGap: 2 }}>
         {(Object.keys(wishNames) as (keyof typeof wishNames)[]).map(key => (
-          <FormControlLabel
+          <Check
             key={key}
             label={wishNames[key]}
-            control={
-              <Checkbox
-                checked={wishes[key]}
-                onChange={e => setWishes({ ...wishes, [key]: e.target.checked })}
-              />
-            }
+            checked={wishes[key]}
+            onChange={checked => setWishes({ ...wishes, [key]: checked })}
           />
         ))}
         <Box sx={{ width: 190 }}>
-          <EditField
+          <EditFigure
             label="At most"
             unit="$"
-            value={wishes.mostPrice === undefined ? '' : String(wishes.mostPrice)}
+            value={wishes.mostPrice}
+            schema={budget}
             help="Parts and labour; empty: any"
-            inputMode="decimal"
-            read={text => (text.trim() === '' ? { value: null } : readNumber(budget)(text))}
-            onCommit={value => {
-              setWishes({ ...wishes, mostPrice: value ?? undefined })
-              return []
-            }}
+            onCommit={payAtMost}
+            onEmpty={payAtMost}
           />
         </Box>
       </Row>

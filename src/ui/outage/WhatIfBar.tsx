@@ -1,13 +1,11 @@
-'use client'
 import Button from '@mui/material/Button'
-import Checkbox from '@mui/material/Checkbox'
-import FormControlLabel from '@mui/material/FormControlLabel'
 import Slider from '@mui/material/Slider'
 import { useId } from 'react'
 import { seasonSchema } from '@/core/loads/season'
 import { asItIs, isAsItIs, type WhatIf } from '@/core/outage/what-if'
 import { figure, hourText } from '@/core/units/format'
 import { Card, Columns, Quiet, Row } from '../common/pieces'
+import { Check } from '../form/Check'
 import { Choice } from '../form/Choice'
 import { useUnitChoice } from '../form/units'
 import { useWorkspace } from '../workspace/store'
@@ -82,18 +80,16 @@ export function WhatIfBar({ value, onChange }: Props) {
           <Choice
             label="Season"
             value={value.season ?? ''}
-            options={[
-              { value: '', label: 'as planned' },
-              ...seasonSchema.options.map(s => ({ value: s, label: s })),
-            ]}
+            options={[{ value: '', label: 'as planned' }, ...seasonSchema.options]}
             onChange={season => {
               const parsed = seasonSchema.safeParse(season)
               onChange(parsed.success ? { ...value, season: parsed.data } : { ...value, season: undefined })
             }}
           />
-          <FormControlLabel
-            control={<Checkbox checked={value.kettle} onChange={e => set({ kettle: e.target.checked })} />}
+          <Check
             label="A kettle at 7:00"
+            checked={value.kettle}
+            onChange={checked => set({ kettle: checked })}
           />
           {!isAsItIs(value) && (
             <Button variant="outlined" onClick={() => onChange(asItIs)}>

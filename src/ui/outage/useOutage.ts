@@ -1,4 +1,3 @@
-'use client'
 import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Job } from '@/core/job/schema'
 import type { Answer } from '@/core/outage/answer'

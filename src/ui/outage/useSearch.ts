@@ -1,4 +1,3 @@
-'use client'
 import { proxy } from 'comlink'
 import { startTransition, useCallback, useEffect, useState } from 'react'
 import type { Equipment } from '@/core/equipment'

@@ -1,4 +1,3 @@
-'use client'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useState } from 'react'
 import type { Job } from '@/core/job/schema'

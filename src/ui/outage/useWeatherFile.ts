@@ -1,4 +1,3 @@
-'use client'
 import { useCallback, useEffect, useState } from 'react'
 import type { WeatherRead } from '@/core/formats/weather-file'
 import { fail, fault } from '@/core/outcome'

@@ -1,12 +1,8 @@
-'use client'
 import Button from '@mui/material/Button'
-import Dialog from '@mui/material/Dialog'
-import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
-import DialogTitle from '@mui/material/DialogTitle'
 import { parseWith } from '@/core/outcome'
 import { legOf, occupancy, spaceName } from '@/core/panel/positions'
 import { breakerRatings, type Circuit, circuitSchema } from '@/core/panel/schema'
+import { Popup } from '../common/Popup'
 import { Columns } from '../common/pieces'
 import { FormDialog } from '../form/Form'
 import { ChoiceField, LineField } from '../form/inputs'
@@ -89,14 +85,9 @@ export function AddBreakerDialog({ space, half, onClose }: Props) {
   )
   if (unusable)
     return (
-      <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="add-breaker">
-        <DialogTitle id="add-breaker">Space {name}</DialogTitle>
-        <DialogContent>This space is marked as one that cannot be used.</DialogContent>
-        <DialogActions>
-          {usable}
-          <Button onClick={onClose}>Cancel</Button>
-        </DialogActions>
-      </Dialog>
+      <Popup title={`Space ${name}`} onClose={onClose} maxWidth="xs" actions={usable}>
+        This space is marked as one that cannot be used.
+      </Popup>
     )
   return (
     <FormDialog

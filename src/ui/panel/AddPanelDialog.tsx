@@ -1,4 +1,3 @@
-'use client'
 import { ok } from '@/core/outcome'
 import { positionText } from '@/core/panel/positions'
 import { bare, mainsOffered } from '@/core/panel/schema'

@@ -1,4 +1,3 @@
-'use client'
 import Button from '@mui/material/Button'
 import { ChevronDown } from 'lucide-react'
 import dynamic from 'next/dynamic'

@@ -1,4 +1,3 @@
-'use client'
 import Menu from '@mui/material/Menu'
 import MenuItem from '@mui/material/MenuItem'
 import type { Job } from '@/core/job/schema'

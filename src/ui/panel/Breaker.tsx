@@ -1,4 +1,3 @@
-'use client'
 import { Check, Ellipsis, Plus } from 'lucide-react'
 import { type KeyboardEvent, memo } from 'react'
 import type { CircuitState } from '@/core/job/evaluate'

@@ -1,6 +1,3 @@
-'use client'
-import Checkbox from '@mui/material/Checkbox'
-import FormControlLabel from '@mui/material/FormControlLabel'
 import type { About } from '@/core/ask/evidence'
 import { eligibilityOf, type Verdict } from '@/core/job/eligibility'
 import { circuitNeeds } from '@/core/job/needs'
@@ -10,6 +7,7 @@ import { type Circuit, circuitSchema, type Panel } from '@/core/panel/schema'
 import { line } from '@/core/quantity'
 import { Columns, Terms } from '../common/pieces'
 import { Thumbnails } from '../common/Thumbnails'
+import { Check } from '../form/Check'
 import { Choice } from '../form/Choice'
 import { EditField, readText } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
@@ -85,28 +83,18 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
         />
       )}
       <div>
-        <FormControlLabel
-          control={
-            <Checkbox
-              checked={circuit.lockedOff ?? false}
-              onChange={e =>
-                tell(act({ op: 'editCircuit', circuitId, facts: { lockedOff: e.target.checked } }))
-              }
-            />
-          }
+        <Check
           label="Kept off by a lock while the source feeds the panel"
+          checked={circuit.lockedOff ?? false}
+          onChange={checked => tell(act({ op: 'editCircuit', circuitId, facts: { lockedOff: checked } }))}
         />
         {circuit.protection !== 'none' && (
-          <FormControlLabel
-            control={
-              <Checkbox
-                checked={circuit.outletProtection ?? false}
-                onChange={e =>
-                  tell(act({ op: 'editCircuit', circuitId, facts: { outletProtection: e.target.checked } }))
-                }
-              />
-            }
+          <Check
             label="A device of that kind at the first outlet too"
+            checked={circuit.outletProtection ?? false}
+            onChange={checked =>
+              tell(act({ op: 'editCircuit', circuitId, facts: { outletProtection: checked } }))
+            }
           />
         )}
       </div>

@@ -1,4 +1,3 @@
-'use client'
 import Drawer from '@mui/material/Drawer'
 import { useWorkspace } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'

@@ -1,4 +1,3 @@
-'use client'
 import {
   DndContext,
   type DragEndEvent,

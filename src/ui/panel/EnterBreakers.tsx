@@ -1,8 +1,6 @@
-'use client'
 import Alert from '@mui/material/Alert'
 import Box from '@mui/material/Box'
 import Button from '@mui/material/Button'
-import IconButton from '@mui/material/IconButton'
 import Paper from '@mui/material/Paper'
 import TextField from '@mui/material/TextField'
 import { X } from 'lucide-react'
@@ -11,6 +9,7 @@ import { type Entered, enter, entryExamples, type Read, readEntry, type Waiting 
 import { plural, together } from '@/core/units/format'
 import { FileButton } from '../common/FileButton'
 import { Columns, Quiet, Row } from '../common/pieces'
+import { Tool } from '../common/Tool'
 import { useWorkspace, useWorkspaceStore } from '../workspace/store'
 
 const largestFile = 1_000_000
@@ -116,9 +115,7 @@ export function EnterBreakers({ panelId, onClose }: { panelId: string; onClose: 
         <Button variant="outlined" href={`/api/jobs/${id}/directory?panel=${encodeURIComponent(panelId)}`}>
           Save as CSV
         </Button>
-        <IconButton aria-label="Close the entry" onClick={onClose}>
-          <X size={18} aria-hidden />
-        </IconButton>
+        <Tool label="Close the entry" onClick={onClose} icon={X} />
       </Row>
       <Columns component="dl" least={220} sx={{ gap: '2px 16px', mt: 1 }}>
         {entryExamples.map(([line, means]) => (

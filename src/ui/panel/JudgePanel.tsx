@@ -1,4 +1,3 @@
-'use client'
 import { carriedBy } from '@/core/job/eligibility'
 import { circuitNeeds } from '@/core/job/needs'
 import { panelTakes } from '@/core/job/panel-takes'

@@ -1,4 +1,3 @@
-'use client'
 import Button from '@mui/material/Button'
 import { useWatch } from 'react-hook-form'
 import { edited } from '@/core/loads/evidence'

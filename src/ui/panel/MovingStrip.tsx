@@ -1,4 +1,3 @@
-'use client'
 import Button from '@mui/material/Button'
 import { moveMeans } from '@/core/panel/move'
 import { positionText, spaceName } from '@/core/panel/positions'

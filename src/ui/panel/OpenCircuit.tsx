@@ -1,6 +1,4 @@
-'use client'
 import Button from '@mui/material/Button'
-import IconButton from '@mui/material/IconButton'
 import List from '@mui/material/List'
 import ListItem from '@mui/material/ListItem'
 import ListItemText from '@mui/material/ListItemText'
@@ -19,8 +17,9 @@ import { quantity } from '@/core/units/format'
 import { conductorSizes } from '@/core/units/tables/conductors'
 import { FindingCard } from '../common/FindingCard'
 import { Column, Columns, FigureLink, Quiet, Row } from '../common/pieces'
+import { Tool } from '../common/Tool'
 import { Choice } from '../form/Choice'
-import { EditField, readNumber, readText } from '../form/EditField'
+import { EditField, EditFigure, readText } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 
 const LoadDialog = dynamic(() => import('./LoadDialog').then(m => m.LoadDialog))
@@ -64,9 +63,7 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
     <Column>
       <Row sx={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
         <h2 style={{ flex: 1, paddingTop: 8, overflowWrap: 'anywhere' }}>{nameOf(view, circuit)}</h2>
-        <IconButton aria-label="Close the circuit" onClick={() => select(null)}>
-          <X size={20} aria-hidden />
-        </IconButton>
+        <Tool label="Close the circuit" onClick={() => select(null)} icon={X} />
       </Row>
       <Quiet>
         {feed === 'both' ? '240 V, both legs' : `120 V on ${legOf(panel, circuit.position)}`} ·{' '}
@@ -86,9 +83,7 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
               disableGutters
               divider
               secondaryAction={
-                <IconButton edge="end" aria-label={`Edit ${load.name}`} onClick={() => setEditing(load)}>
-                  <Pencil size={17} aria-hidden />
-                </IconButton>
+                <Tool edge="end" label={`Edit ${load.name}`} onClick={() => setEditing(load)} icon={Pencil} />
               }
             >
               <ListItemText
@@ -142,12 +137,11 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
             ]}
             onChange={tier => tell(edit({ tier: tier === 1 ? 1 : tier === 2 ? 2 : 3 }))}
           />
-          <EditField
+          <EditFigure
             key={`position of ${circuitId}`}
             label="Position"
-            value={String(spaceName(panel, circuit.position))}
-            inputMode="decimal"
-            read={readNumber(positionSchema)}
+            value={spaceName(panel, circuit.position)}
+            schema={positionSchema}
             onCommit={name => act({ op: 'moveBreaker', circuitId, toPosition: spaceNamed(panel, name) })}
           />
         </Columns>

@@ -1,4 +1,3 @@
-'use client'
 import dynamic from 'next/dynamic'
 import { Fragment, type KeyboardEvent, type MouseEvent, memo, useMemo, useRef, useState } from 'react'
 import { bodyOf, bodySpaces } from '@/core/panel/body'

@@ -1,4 +1,3 @@
-'use client'
 import Tab from '@mui/material/Tab'
 import Tabs from '@mui/material/Tabs'
 import { shownPanel, useWorkspace } from '../workspace/store'

@@ -1,4 +1,3 @@
-'use client'
 import { spaceName } from '@/core/panel/positions'
 import type { Panel } from '@/core/panel/schema'
 import { useWorkspace, useWorkspaceStore } from '../workspace/store'

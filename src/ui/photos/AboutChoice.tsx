@@ -1,4 +1,3 @@
-'use client'
 import type { About } from '@/core/ask/evidence'
 import { placeText } from '@/core/job/panels'
 import { Choice } from '../form/Choice'

@@ -1,4 +1,3 @@
-'use client'
 import Button from '@mui/material/Button'
 import { type Mark, markSchema, type Photo, type Plate, plateSchema } from '@/core/ask/evidence'
 import { circuitOf } from '@/core/job/panels'

@@ -1,6 +1,4 @@
-'use client'
 import Button from '@mui/material/Button'
-import IconButton from '@mui/material/IconButton'
 import List from '@mui/material/List'
 import ListItem from '@mui/material/ListItem'
 import ListItemButton from '@mui/material/ListItemButton'
@@ -11,6 +9,7 @@ import { TransformComponent, TransformWrapper, useControls } from 'react-zoom-pa
 import { type Mark, type Photo, photoSchema } from '@/core/ask/evidence'
 import { aboutText } from '@/core/job/about'
 import { Column, Quiet, Row } from '../common/pieces'
+import { Tool } from '../common/Tool'
 import { EditField, readText } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 import { AboutChoice } from './AboutChoice'
@@ -53,9 +52,12 @@ export function PhotoDesk({ photo }: { photo: Photo }) {
         <div>
           <Row role="toolbar" aria-label="Picture" spacing={0.5} sx={{ mb: 0.75 }}>
             <Zoom />
-            <IconButton aria-label="Turn by a quarter" title="Turn" onClick={() => edit({ turns: quarter })}>
-              <RotateCw size={19} aria-hidden />
-            </IconButton>
+            <Tool
+              label="Turn by a quarter"
+              title="Turn"
+              onClick={() => edit({ turns: quarter })}
+              icon={RotateCw}
+            />
             <Button
               size="small"
               variant={marking ? 'contained' : 'outlined'}
@@ -129,15 +131,9 @@ function Zoom() {
   const { zoomIn, zoomOut, resetTransform } = useControls()
   return (
     <>
-      <IconButton aria-label="Nearer" title="Nearer" onClick={() => zoomIn(0.5)}>
-        <ZoomIn size={19} aria-hidden />
-      </IconButton>
-      <IconButton aria-label="Farther" title="Farther" onClick={() => zoomOut(0.5)}>
-        <ZoomOut size={19} aria-hidden />
-      </IconButton>
-      <IconButton aria-label="Whole picture" title="Whole picture" onClick={() => resetTransform()}>
-        <Maximize size={18} aria-hidden />
-      </IconButton>
+      <Tool label="Nearer" title="Nearer" onClick={() => zoomIn(0.5)} icon={ZoomIn} />
+      <Tool label="Farther" title="Farther" onClick={() => zoomOut(0.5)} icon={ZoomOut} />
+      <Tool label="Whole picture" title="Whole picture" onClick={() => resetTransform()} icon={Maximize} />
     </>
   )
 }

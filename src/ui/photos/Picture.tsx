@@ -1,4 +1,3 @@
-'use client'
 import { type KeyboardEvent, type PointerEvent, useState } from 'react'
 import type { Mark, Photo } from '@/core/ask/evidence'
 import styles from './PhotosView.module.css'

@@ -1,4 +1,3 @@
-'use client'
 import Box from '@mui/material/Box'
 import { useMemo } from 'react'
 import type { Equipment } from '@/core/equipment'
@@ -50,10 +49,7 @@ export function Arrangements({ source, catalogue }: { source: Source; catalogue:
         <Choice
           label={oneLeg ? 'Live leg' : 'Leg that the unit feeds directly'}
           value={source.liveLeg}
-          options={[
-            { value: 'L1' as const, label: 'L1' },
-            { value: 'L2' as const, label: 'L2' },
-          ]}
+          options={['L1', 'L2']}
           onChange={liveLeg => act({ op: 'setArrangement', arrangement: source.arrangement, liveLeg })}
         />
       )}

@@ -1,4 +1,3 @@
-'use client'
 import type { Delivered } from '@/core/source/delivers'
 import { DataTable } from '../common/DataTable'
 import { Card, FigureLink, Quiet } from '../common/pieces'

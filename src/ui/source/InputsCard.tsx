@@ -1,4 +1,3 @@
-'use client'
 import Button from '@mui/material/Button'
 import List from '@mui/material/List'
 import ListItem from '@mui/material/ListItem'
@@ -60,10 +59,7 @@ export function InputsCard({ source, catalogue }: { source: Source; catalogue: E
         <Choice
           label="Charged from the house"
           value={charging?.from ?? ''}
-          options={[
-            ...(charging ? [] : [{ value: '' as const, label: 'not said' }]),
-            ...chargingWays.map(value => ({ value, label: value })),
-          ]}
+          options={[...(charging ? [] : [{ value: '' as const, label: 'not said' }]), ...chargingWays]}
           onChange={from => {
             if (from) act({ op: 'setSource', facts: { charging: { ...charging, from } } })
           }}
@@ -72,7 +68,7 @@ export function InputsCard({ source, catalogue }: { source: Source; catalogue: E
           <Choice
             label="Charge mode"
             value={charging?.mode ?? ''}
-            options={[{ value: '', label: 'not chosen' }, ...modes.map(m => ({ value: m, label: m }))]}
+            options={[{ value: '', label: 'not chosen' }, ...modes]}
             onChange={mode =>
               act({
                 op: 'setSource',

@@ -1,4 +1,3 @@
-'use client'
 import type { CircuitState } from '@/core/job/evaluate'
 import { circuitsOf } from '@/core/job/panels'
 import { quantity } from '@/core/units/format'

@@ -1,8 +1,4 @@
-'use client'
 import Button from '@mui/material/Button'
-import Checkbox from '@mui/material/Checkbox'
-import FormControlLabel from '@mui/material/FormControlLabel'
-import IconButton from '@mui/material/IconButton'
 import Typography from '@mui/material/Typography'
 import { Minus, Plus } from 'lucide-react'
 import { type Equipment, kindName } from '@/core/equipment'
@@ -11,8 +7,10 @@ import { type Unit, unitSchema, voltsOf } from '@/core/source/design'
 import { capacityOf, lossesOf } from '@/core/source/store'
 import { quantity, sentenceStart } from '@/core/units/format'
 import { Card, Column, Columns, Quiet, Row } from '../common/pieces'
+import { Tool } from '../common/Tool'
+import { Check } from '../form/Check'
 import { Choice } from '../form/Choice'
-import { EditField, readNumber } from '../form/EditField'
+import { EditFigure } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 
 const fuseA = unitSchema.shape.bank.unwrap().shape.fuseA.unwrap()
@@ -30,6 +28,8 @@ export function UnitCard({
   const act = useWorkspace(s => s.act)
   const say = useWorkspace(s => s.say)
   const { equipment, bank } = unit
+  const setBank = (bank: NonNullable<Unit['bank']>) =>
+    act({ op: 'editUnit', unitId: unit.id, facts: { bank } })
   const edit = (facts: Partial<Omit<Unit, 'id'>>) => {
     const [fault] = act({ op: 'editUnit', unitId: unit.id, facts })
     if (fault) say(`${equipment.name}: ${fault.message}`)
@@ -103,28 +103,25 @@ export function UnitCard({
             note={`${bank.series} in series, ${quantity(bank.series * bank.equipment.unitV, 'V')}`}
             onSet={parallel => edit({ bank: { ...bank, parallel } })}
           />
-          <EditField
+          <EditFigure
             label="Fuse of the bank"
             unit="A"
-            inputMode="decimal"
-            value={bank.fuseA === undefined ? '' : String(bank.fuseA)}
+            value={bank.fuseA}
+            schema={fuseA}
             help="of the whole bank; empty while not known"
-            read={text => (text.trim() ? readNumber(fuseA)(text) : { value: null })}
-            onCommit={value => {
+            onCommit={fuseA => setBank({ ...bank, fuseA })}
+            onEmpty={() => {
               const { fuseA: _, ...rest } = bank
-              return act({
-                op: 'editUnit',
-                unitId: unit.id,
-                facts: { bank: value === null ? rest : { ...rest, fuseA: value } },
-              })
+              return setBank(rest)
             }}
           />
         </Column>
       )}
       <Row sx={{ justifyContent: 'space-between' }}>
-        <FormControlLabel
-          control={<Checkbox checked={unit.owned} onChange={e => edit({ owned: e.target.checked })} />}
+        <Check
           label="The customer owns it"
+          checked={unit.owned}
+          onChange={checked => edit({ owned: checked })}
         />
         <Button size="small" onClick={() => act({ op: 'removeUnit', unitId: unit.id })}>
           Take away
@@ -160,22 +157,24 @@ function Stepper({
   return (
     <Row>
       <span>{label}</span>
-      <IconButton
-        aria-label={`${label}: one fewer`}
+      <Tool
+        label={`${label}: one fewer`}
         disabled={count <= least}
         onClick={() => onSet(count - 1)}
-      >
-        <Minus size={20} aria-hidden />
-      </IconButton>
+        icon={Minus}
+      />
       <output aria-label={label}>
         <Typography component="span" variant="h1">
           {count}
         </Typography>{' '}
         of {most}
       </output>
-      <IconButton aria-label={`${label}: one more`} disabled={count >= most} onClick={() => onSet(count + 1)}>
-        <Plus size={20} aria-hidden />
-      </IconButton>
+      <Tool
+        label={`${label}: one more`}
+        disabled={count >= most}
+        onClick={() => onSet(count + 1)}
+        icon={Plus}
+      />
       <Quiet component="span">{note}</Quiet>
     </Row>
   )

@@ -1,4 +1,3 @@
-'use client'
 import { createTheme } from '@mui/material/styles'
 import type { CSSProperties } from 'react'
 import { text, tokens, widths } from './tokens'

@@ -1,4 +1,3 @@
-'use client'
 import { useEffect, useState } from 'react'
 
 /** Has this screen kept on the device, with everything that it can need; true once it opens again without a connection. */

@@ -1,4 +1,3 @@
-'use client'
 import Paper from '@mui/material/Paper'
 import { useColorScheme } from '@mui/material/styles'
 import { useEffect, useRef, useState } from 'react'

@@ -1,4 +1,3 @@
-'use client'
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
 import List from '@mui/material/List'

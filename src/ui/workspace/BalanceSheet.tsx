@@ -1,4 +1,3 @@
-'use client'
 import Drawer from '@mui/material/Drawer'
 import { Balance } from './Balance'
 

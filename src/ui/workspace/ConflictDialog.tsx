@@ -1,10 +1,6 @@
-'use client'
 import Button from '@mui/material/Button'
-import Dialog from '@mui/material/Dialog'
-import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
-import DialogTitle from '@mui/material/DialogTitle'
 import { plural } from '@/core/units/format'
+import { Popup } from '../common/Popup'
 import { useWorkspace } from './store'
 
 /** Someone else saved in between: what they did, what waits here, and the person decides. */
@@ -14,33 +10,35 @@ export function ConflictDialog() {
   const resolve = useWorkspace(s => s.resolve)
   if (!conflict) return null
   return (
-    <Dialog open maxWidth="sm" fullWidth aria-labelledby="conflict-title">
-      <DialogTitle id="conflict-title">This job was changed elsewhere meanwhile</DialogTitle>
-      <DialogContent>
-        <h3>Saved by others</h3>
-        <ul>
-          {conflict.others.changes > conflict.since.length && (
-            <li>{plural(conflict.others.changes - conflict.since.length, 'earlier change')}</li>
-          )}
-          {conflict.since.map(r => (
-            <li key={r.revision}>
-              {r.person} {r.sentence} (revision {r.revision})
-            </li>
-          ))}
-        </ul>
-        <h3>Made here, not saved yet</h3>
-        <ul>
-          {pending.map(c => (
-            <li key={c.id}>{c.kind === 'do' ? c.sentence : `${c.kind} (cannot be put on top)`}</li>
-          ))}
-        </ul>
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={() => resolve('theirs')}>Let {plural(pending.length, 'change')} of mine go</Button>
-        <Button variant="contained" autoFocus onClick={() => resolve('mine-on-top')}>
-          Put mine on top
-        </Button>
-      </DialogActions>
-    </Dialog>
+    <Popup
+      title="This job was changed elsewhere meanwhile"
+      close={null}
+      actions={
+        <>
+          <Button onClick={() => resolve('theirs')}>Let {plural(pending.length, 'change')} of mine go</Button>
+          <Button variant="contained" autoFocus onClick={() => resolve('mine-on-top')}>
+            Put mine on top
+          </Button>
+        </>
+      }
+    >
+      <h3>Saved by others</h3>
+      <ul>
+        {conflict.others.changes > conflict.since.length && (
+          <li>{plural(conflict.others.changes - conflict.since.length, 'earlier change')}</li>
+        )}
+        {conflict.since.map(r => (
+          <li key={r.revision}>
+            {r.person} {r.sentence} (revision {r.revision})
+          </li>
+        ))}
+      </ul>
+      <h3>Made here, not saved yet</h3>
+      <ul>
+        {pending.map(c => (
+          <li key={c.id}>{c.kind === 'do' ? c.sentence : `${c.kind} (cannot be put on top)`}</li>
+        ))}
+      </ul>
+    </Popup>
   )
 }

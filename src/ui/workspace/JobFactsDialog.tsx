@@ -1,12 +1,6 @@
-'use client'
-import Button from '@mui/material/Button'
-import Dialog from '@mui/material/Dialog'
-import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
-import DialogTitle from '@mui/material/DialogTitle'
 import { steps } from '@/core/job/schema'
 import { line } from '@/core/quantity'
-import { Column } from '../common/pieces'
+import { Popup } from '../common/Popup'
 import { Choice } from '../form/Choice'
 import { EditField, readText } from '../form/EditField'
 import { useWorkspace } from './store'
@@ -19,39 +13,31 @@ export function JobFactsDialog({ onClose }: { onClose: () => void }) {
   const tell = (faults: ReturnType<typeof act>) =>
     faults[0] && say(`Not changed: ${faults[0].path} ${faults[0].message}`)
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth="xs" aria-labelledby="facts-title">
-      <DialogTitle id="facts-title">This job</DialogTitle>
-      <DialogContent>
-        <Column>
-          <EditField
-            label="Name"
-            value={job.title}
-            read={readText(line(80, 1))}
-            onCommit={title => act({ op: 'setJobFacts', facts: { title } })}
-          />
-          <EditField
-            label="Place"
-            value={job.place}
-            read={readText(line(120))}
-            onCommit={place => act({ op: 'setJobFacts', facts: { place } })}
-          />
-          <Choice
-            label="Step it has come to"
-            value={job.step}
-            options={steps.map(value => ({ value, label: value }))}
-            onChange={step => tell(act({ op: 'setJobFacts', facts: { step } }))}
-          />
-          <Choice
-            label="National Electrical Code"
-            value={job.edition}
-            options={([2017, 2020, 2023] as const).map(value => ({ value, label: `${value} edition` }))}
-            onChange={edition => tell(act({ op: 'setJobFacts', facts: { edition } }))}
-          />
-        </Column>
-      </DialogContent>
-      <DialogActions>
-        <Button onClick={onClose}>Done</Button>
-      </DialogActions>
-    </Dialog>
+    <Popup title="This job" close="Done" onClose={onClose} maxWidth="xs">
+      <EditField
+        label="Name"
+        value={job.title}
+        read={readText(line(80, 1))}
+        onCommit={title => act({ op: 'setJobFacts', facts: { title } })}
+      />
+      <EditField
+        label="Place"
+        value={job.place}
+        read={readText(line(120))}
+        onCommit={place => act({ op: 'setJobFacts', facts: { place } })}
+      />
+      <Choice
+        label="Step it has come to"
+        value={job.step}
+        options={steps}
+        onChange={step => tell(act({ op: 'setJobFacts', facts: { step } }))}
+      />
+      <Choice
+        label="National Electrical Code"
+        value={job.edition}
+        options={([2017, 2020, 2023] as const).map(value => ({ value, label: `${value} edition` }))}
+        onChange={edition => tell(act({ op: 'setJobFacts', facts: { edition } }))}
+      />
+    </Popup>
   )
 }

@@ -1,4 +1,3 @@
-'use client'
 import Snackbar from '@mui/material/Snackbar'
 import { useWorkspace } from './store'
 

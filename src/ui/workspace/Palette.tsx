@@ -1,4 +1,3 @@
-'use client'
 import Autocomplete from '@mui/material/Autocomplete'
 import Dialog from '@mui/material/Dialog'
 import TextField from '@mui/material/TextField'

@@ -1,4 +1,3 @@
-'use client'
 import Box from '@mui/material/Box'
 import { plural } from '@/core/units/format'
 import { wide } from '../common/TopBar'

@@ -1,7 +1,6 @@
-'use client'
 import Drawer from '@mui/material/Drawer'
-import IconButton from '@mui/material/IconButton'
 import { X } from 'lucide-react'
+import { Tool } from '../common/Tool'
 import { WorkingView } from '../common/WorkingView'
 import { useWorkspace } from './store'
 
@@ -24,13 +23,12 @@ export function WorkingDrawer() {
         },
       }}
     >
-      <IconButton
+      <Tool
         sx={{ position: 'absolute', top: 8, right: 8 }}
-        aria-label="Close the working"
+        label="Close the working"
         onClick={close}
-      >
-        <X size={20} aria-hidden />
-      </IconButton>
+        icon={X}
+      />
       <WorkingView working={working} />
     </Drawer>
   )

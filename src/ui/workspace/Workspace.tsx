@@ -1,7 +1,6 @@
 'use client'
 import Box from '@mui/material/Box'
 import ButtonBase from '@mui/material/ButtonBase'
-import IconButton from '@mui/material/IconButton'
 import Typography from '@mui/material/Typography'
 import { CircleHelp, Command, Pencil, Redo2, Undo2 } from 'lucide-react'
 import dynamic from 'next/dynamic'
@@ -11,6 +10,7 @@ import type { JobRecord } from '@/core/job/record'
 import { quantity } from '@/core/units/format'
 import { Quiet } from '../common/pieces'
 import { SeverityTag } from '../common/SeverityTag'
+import { Tool } from '../common/Tool'
 import { type PersonChoice, TopBar, wide } from '../common/TopBar'
 import { Balance, Verdict } from './Balance'
 import { SaveState } from './SaveState'
@@ -99,32 +99,29 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
             {place}
           </Quiet>
         </Box>
-        <IconButton
+        <Tool
           sx={wide}
-          aria-label="Name, place, step and Code edition"
+          label="Name, place, step and Code edition"
           title="Name, place, step"
           onClick={() => setOverlay('facts')}
-        >
-          <Pencil size={17} aria-hidden />
-        </IconButton>
+          icon={Pencil}
+        />
         <SaveState />
         <UndoRedo />
-        <IconButton
+        <Tool
           sx={wide}
-          aria-label="Commands"
+          label="Commands"
           title="Commands (Ctrl K)"
           onClick={() => setOverlay('palette')}
-        >
-          <Command size={18} aria-hidden />
-        </IconButton>
-        <IconButton
+          icon={Command}
+        />
+        <Tool
           sx={wide}
-          aria-label="Shortcuts"
+          label="Shortcuts"
           title="Shortcuts (?)"
           onClick={() => setOverlay('shortcuts')}
-        >
-          <CircleHelp size={19} aria-hidden />
-        </IconButton>
+          icon={CircleHelp}
+        />
       </TopBar>
       <div className={styles.body}>
         <StepsNav />
@@ -151,22 +148,20 @@ function UndoRedo() {
   const back = useWorkspace(s => s.back)
   return (
     <>
-      <IconButton
-        aria-label={undo === null ? 'Undo: nothing to take back' : `Undo: ${undo}`}
+      <Tool
+        label={undo === null ? 'Undo: nothing to take back' : `Undo: ${undo}`}
         title={undo === null ? 'Nothing to take back' : `Undo: ${undo}`}
         disabled={undo === null}
         onClick={() => back('undo')}
-      >
-        <Undo2 size={20} aria-hidden />
-      </IconButton>
-      <IconButton
-        aria-label={redo === null ? 'Redo: nothing to bring back' : `Redo: ${redo}`}
+        icon={Undo2}
+      />
+      <Tool
+        label={redo === null ? 'Redo: nothing to bring back' : `Redo: ${redo}`}
         title={redo === null ? 'Nothing to bring back' : `Redo: ${redo}`}
         disabled={redo === null}
         onClick={() => back('redo')}
-      >
-        <Redo2 size={20} aria-hidden />
-      </IconButton>
+        icon={Redo2}
+      />
     </>
   )
 }

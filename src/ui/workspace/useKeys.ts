@@ -1,4 +1,3 @@
-'use client'
 import { useRouter } from 'next/navigation'
 import { useShortcut, useShortcuts } from '../common/keys'
 import { useWorkspaceStore } from './store'

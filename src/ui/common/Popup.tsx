@@ -1,0 +1,35 @@
+import Button from '@mui/material/Button'
+import Dialog, { type DialogProps } from '@mui/material/Dialog'
+import DialogActions from '@mui/material/DialogActions'
+import DialogContent from '@mui/material/DialogContent'
+import DialogTitle from '@mui/material/DialogTitle'
+import { type ReactNode, useId } from 'react'
+import { Column } from './pieces'
+
+interface Props extends Omit<DialogProps, 'open' | 'title' | 'onClose'> {
+  title: ReactNode
+  /** buttons beside the one that closes */
+  actions?: ReactNode
+  /** the word on the button that closes; null: none */
+  close?: string | null
+  onClose?: () => void
+}
+
+/** A dialog: its title, its matter one under the other, and what can be done. */
+export function Popup({ title, actions, close = 'Cancel', onClose, children, ...dialog }: Props) {
+  const id = useId()
+  return (
+    <Dialog open fullWidth maxWidth="sm" aria-labelledby={id} {...dialog} {...(onClose && { onClose })}>
+      <DialogTitle id={id}>{title}</DialogTitle>
+      <DialogContent>
+        <Column>{children}</Column>
+      </DialogContent>
+      {(actions || close !== null) && (
+        <DialogActions>
+          {actions}
+          {close !== null && <Button onClick={onClose}>{close}</Button>}
+        </DialogActions>
+      )}
+    </Dialog>
+  )
+}
