@@ -21,6 +21,8 @@ const config: NextConfig = {
   serverExternalPackages: ['knex', 'pg', 'pg-boss', 'piscina', 'pino', 'async-mutex'],
   // published as modules only; the unit tests take it from here too
   transpilePackages: ['suncalc', 'react-hotkeys-hook', ...esm],
+  // each component is taken from its own file, in the build and in the tests
+  modularizeImports: { '@mui/material': { transform: '@mui/material/{{member}}' } },
   redirects: async () => [{ source: '/', destination: '/jobs', permanent: false }],
 }
 

@@ -208,9 +208,9 @@ async function outageScreen(jobId: string) {
     // the watch is set before the key is pressed, and runs from the key on
     await page.evaluate(() => {
       const svg = document.querySelector('figure svg') as SVGSVGElement
-      const points = (n: string) => svg.querySelectorAll(n)
-      const meanWas = points('polyline')[0]?.getAttribute('points')
-      const bandWas = points('polygon')[1]?.getAttribute('points')
+      const drawn = (what: string) => svg.querySelector(`path[class*="${what}"]`)?.getAttribute('d')
+      const meanWas = drawn('surface')
+      const bandWas = drawn('bandNarrow')
       const watched = new Promise(resolve => {
         document.addEventListener(
           'keydown',
@@ -219,8 +219,8 @@ async function outageScreen(jobId: string) {
             let band = 0
             const look = () => {
               const at = performance.now() - timeStamp
-              if (!mean && points('polyline')[0]?.getAttribute('points') !== meanWas) mean = at
-              if (!band && points('polygon')[1]?.getAttribute('points') !== bandWas) band = at
+              if (!mean && drawn('surface') !== meanWas) mean = at
+              if (!band && drawn('bandNarrow') !== bandWas) band = at
               const answer = document.querySelector('section[aria-label="Answer"]')
               if (mean && band && answer?.getAttribute('data-settled') === 'true')
                 resolve({ mean, band, whole: at })

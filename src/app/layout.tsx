@@ -1,4 +1,4 @@
-import InitColorSchemeScript from '@mui/material/InitColorSchemeScript'
+import { InitColorSchemeScript } from '@mui/material'
 import { AppRouterCacheProvider } from '@mui/material-nextjs/v16-appRouter'
 import type { Metadata, Viewport } from 'next'
 import { headers } from 'next/headers'

@@ -1,6 +1,4 @@
-import Button from '@mui/material/Button'
-import List from '@mui/material/List'
-import ListItem from '@mui/material/ListItem'
+import { Button, List, ListItem } from '@mui/material'
 import { type RequestState, requestStates } from '@/core/ask/evidence'
 import type { Request } from '@/core/ask/requests'
 import { saidText } from '@/core/ask/sent'

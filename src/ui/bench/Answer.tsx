@@ -1,5 +1,4 @@
-import Paper from '@mui/material/Paper'
-import Typography from '@mui/material/Typography'
+import { Paper, Typography } from '@mui/material'
 import type { Worked } from '@/core/calculator'
 import { SeverityTag } from '../common/SeverityTag'
 

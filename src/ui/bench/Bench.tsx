@@ -1,6 +1,5 @@
 'use client'
-import ListItemButton from '@mui/material/ListItemButton'
-import Paper from '@mui/material/Paper'
+import { ListItemButton, Paper } from '@mui/material'
 import dynamic from 'next/dynamic'
 import { usePathname } from 'next/navigation'
 import { type MouseEvent, useCallback, useEffect, useState } from 'react'
@@ -9,7 +8,7 @@ import { useShortcut } from '../common/keys'
 import { Column, Quiet } from '../common/pieces'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import type { Draft } from '../form/draft'
-import { useUnitChoice } from '../form/units'
+import { useChosenUnits } from '../form/units'
 import styles from './Bench.module.css'
 import { CalculatorView, focusFirst } from './CalculatorView'
 import { benchPath, Finder } from './Finder'
@@ -45,10 +44,8 @@ export function Bench({ person, given, from }: Props) {
   const [sheet, setSheet] = useState(false)
   // busy until it answers keys
   const [live, setLive] = useState(false)
-  useEffect(() => {
-    void useUnitChoice.persist.rehydrate()
-    setLive(true)
-  }, [])
+  useChosenUnits()
+  useEffect(() => setLive(true), [])
   useShortcut('sheet', () => setSheet(true))
   // a link opened directly leaves the focus alone; a question picked here goes on at its first field
   const [picked, setPicked] = useState(false)

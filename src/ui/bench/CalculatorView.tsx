@@ -1,6 +1,4 @@
-import Button from '@mui/material/Button'
-import Link from '@mui/material/Link'
-import Paper from '@mui/material/Paper'
+import { Button, Link, Paper } from '@mui/material'
 import { Copy, Eraser, Link2 } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useEffect, useMemo, useState } from 'react'

@@ -1,4 +1,4 @@
-import Box from '@mui/material/Box'
+import { Box } from '@mui/material'
 import { scaleLinear } from 'd3-scale'
 import { memo } from 'react'
 import {
@@ -9,7 +9,6 @@ import {
   LineChart,
   ReferenceDot,
   ReferenceLine,
-  ResponsiveContainer,
   Tooltip,
   XAxis,
   YAxis,
@@ -123,60 +122,56 @@ function Drawn({
       : []),
   ]
   const below = xAxis(withSymbol(curve.x.label, x))
-  return (
-    <ResponsiveContainer>
-      {curve.kind === 'line' ? (
-        <LineChart data={rows} margin={margin} accessibilityLayer>
-          {common}
-          <XAxis
-            dataKey="x"
-            type="number"
-            domain={['dataMin', 'dataMax']}
-            ticks={xs.length ? scaleLinear([Math.min(...xs), Math.max(...xs)], []).ticks(6) : undefined}
-            {...below}
-            tickFormatter={(v: number) => figure(v)}
-          />
-          {names.map((name, n) => (
-            <Line
-              key={name}
-              dataKey={name}
-              stroke={colours[n % colours.length]}
-              strokeDasharray={dashes[n % dashes.length]}
-              strokeWidth={2.5}
-              dot={false}
-              isAnimationActive={false}
-              connectNulls
-            />
-          ))}
-          {curve.here && (
-            <ReferenceDot
-              x={x.shown(curve.here.x)}
-              y={y.shown(curve.here.y)}
-              r={6}
-              fill="var(--mui-palette-background-paper)"
-              stroke="var(--mui-palette-text-primary)"
-              strokeWidth={2.5}
-              ifOverflow="extendDomain"
-            />
-          )}
-        </LineChart>
-      ) : (
-        <BarChart data={rows} margin={margin} accessibilityLayer>
-          {common}
-          <XAxis dataKey="x" {...below} interval={rows.length > 12 ? 'equidistantPreserveStart' : 0} />
-          {names.map((name, n) => (
-            <Bar
-              key={name}
-              dataKey={name}
-              fill={colours[n % colours.length]}
-              stackId={curve.kind === 'stacked' ? 'all' : undefined}
-              maxBarSize={64}
-              isAnimationActive={false}
-            />
-          ))}
-        </BarChart>
+  return curve.kind === 'line' ? (
+    <LineChart data={rows} margin={margin} accessibilityLayer>
+      {common}
+      <XAxis
+        dataKey="x"
+        type="number"
+        domain={['dataMin', 'dataMax']}
+        ticks={xs.length ? scaleLinear([Math.min(...xs), Math.max(...xs)], []).ticks(6) : undefined}
+        {...below}
+        tickFormatter={(v: number) => figure(v)}
+      />
+      {names.map((name, n) => (
+        <Line
+          key={name}
+          dataKey={name}
+          stroke={colours[n % colours.length]}
+          strokeDasharray={dashes[n % dashes.length]}
+          strokeWidth={2.5}
+          dot={false}
+          isAnimationActive={false}
+          connectNulls
+        />
+      ))}
+      {curve.here && (
+        <ReferenceDot
+          x={x.shown(curve.here.x)}
+          y={y.shown(curve.here.y)}
+          r={6}
+          fill="var(--mui-palette-background-paper)"
+          stroke="var(--mui-palette-text-primary)"
+          strokeWidth={2.5}
+          ifOverflow="extendDomain"
+        />
       )}
-    </ResponsiveContainer>
+    </LineChart>
+  ) : (
+    <BarChart data={rows} margin={margin} accessibilityLayer>
+      {common}
+      <XAxis dataKey="x" {...below} interval={rows.length > 12 ? 'equidistantPreserveStart' : 0} />
+      {names.map((name, n) => (
+        <Bar
+          key={name}
+          dataKey={name}
+          fill={colours[n % colours.length]}
+          stackId={curve.kind === 'stacked' ? 'all' : undefined}
+          maxBarSize={64}
+          isAnimationActive={false}
+        />
+      ))}
+    </BarChart>
   )
 }
 

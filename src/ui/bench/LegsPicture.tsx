@@ -2,15 +2,12 @@ import { legAngleDegrees } from '@/core/commission/split-readings'
 import type { Field } from '@/core/field'
 import { figure } from '@/core/units/format'
 import type { Draft } from '../form/draft'
-import { FieldInput } from '../form/FieldInput'
+import { FieldNamed } from '../form/FieldInput'
 import styles from './Pictures.module.css'
 
 /** The three bars of a panel with the meter across each two; the readings are typed where they are taken. */
 export function LegsPicture({ fields, draft }: { fields: readonly Field[]; draft: Draft }) {
-  const input = (key: string) => {
-    const field = fields.find(f => f.key === key)
-    return field && <FieldInput field={field} name={key} />
-  }
+  const input = (name: string) => <FieldNamed fields={fields} name={name} />
   return (
     <>
       <div className={styles.legs}>

@@ -2,15 +2,12 @@ import { groundOnLine } from '@/core/commission/outlet-readings'
 import type { Field } from '@/core/field'
 import { figure } from '@/core/units/format'
 import type { Draft } from '../form/draft'
-import { FieldInput } from '../form/FieldInput'
+import { FieldNamed } from '../form/FieldInput'
 import styles from './Pictures.module.css'
 
 /** The outlet as one looks at it, with the three places a meter goes; the readings are typed where they are taken. */
 export function OutletPicture({ fields, draft }: { fields: readonly Field[]; draft: Draft }) {
-  const input = (key: string) => {
-    const field = fields.find(f => f.key === key)
-    return field && <FieldInput field={field} name={key} />
-  }
+  const input = (name: string) => <FieldNamed fields={fields} name={name} />
   return (
     <>
       <div className={styles.outlet}>

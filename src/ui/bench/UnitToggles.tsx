@@ -1,6 +1,4 @@
-import Stack from '@mui/material/Stack'
-import ToggleButton from '@mui/material/ToggleButton'
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import { Stack, ToggleButton, ToggleButtonGroup } from '@mui/material'
 import { useUnitChoice } from '../form/units'
 
 /** Feet or metres, °F or °C: for typing and reading; nothing is rounded by it. */

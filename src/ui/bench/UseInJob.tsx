@@ -1,16 +1,18 @@
-import Alert from '@mui/material/Alert'
-import Autocomplete from '@mui/material/Autocomplete'
-import Button from '@mui/material/Button'
-import Dialog from '@mui/material/Dialog'
-import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
-import DialogTitle from '@mui/material/DialogTitle'
-import TextField from '@mui/material/TextField'
+import {
+  Alert,
+  Autocomplete,
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  TextField,
+} from '@mui/material'
 import { type FormEvent, useEffect, useState } from 'react'
 import type { JobListRow, JobRecord } from '@/core/job/record'
 import { usesIn } from '@/core/job/uses'
 import { call, faultLine } from '../api'
-import { Column, Quiet } from '../common/pieces'
+import { Column, Problem, Quiet } from '../common/pieces'
 import { today } from '../common/today'
 import { Choice } from '../form/Choice'
 import type { Draft } from '../form/draft'
@@ -132,11 +134,7 @@ export function UseInJob({ calculator, input, answer, from, onClose }: Props) {
                 slotProps={{ htmlInput: { maxLength: 120 } }}
               />
             )}
-            {problem && (
-              <Alert severity="error" role="alert">
-                {problem}
-              </Alert>
-            )}
+            <Problem>{problem}</Problem>
           </Column>
         </DialogContent>
         <DialogActions>

@@ -1,5 +1,4 @@
-import Button from '@mui/material/Button'
-import Typography from '@mui/material/Typography'
+import { Button, Typography } from '@mui/material'
 import Link from 'next/link'
 import { calculate } from '@/core/calculator'
 import { calculators } from '@/core/calculators'

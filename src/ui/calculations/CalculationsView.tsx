@@ -1,5 +1,5 @@
 'use client'
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { Empty, View } from '../common/pieces'

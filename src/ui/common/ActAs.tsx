@@ -1,6 +1,4 @@
-import ListSubheader from '@mui/material/ListSubheader'
-import Menu from '@mui/material/Menu'
-import MenuItem from '@mui/material/MenuItem'
+import { ListSubheader, Menu, MenuItem } from '@mui/material'
 import { useRouter } from 'next/navigation'
 import { call } from '../api'
 

@@ -1,10 +1,13 @@
+import {
+  Table,
+  TableBody,
+  TableCell,
+  TableContainer,
+  TableHead,
+  TableRow,
+  type TableRowProps,
+} from '@mui/material'
 import type { Theme } from '@mui/material/styles'
-import Table from '@mui/material/Table'
-import TableBody from '@mui/material/TableBody'
-import TableCell from '@mui/material/TableCell'
-import TableContainer from '@mui/material/TableContainer'
-import TableHead from '@mui/material/TableHead'
-import TableRow, { type TableRowProps } from '@mui/material/TableRow'
 import type { SystemStyleObject } from '@mui/system'
 import type { ReactNode } from 'react'
 import { widths } from '../theme/tokens'

@@ -1,4 +1,4 @@
-import Button, { type ButtonProps } from '@mui/material/Button'
+import { Button, type ButtonProps } from '@mui/material'
 import { useRef } from 'react'
 
 interface Props extends Omit<ButtonProps, 'onClick' | 'onChange' | 'type'> {

@@ -1,6 +1,4 @@
-import Alert from '@mui/material/Alert'
-import Button from '@mui/material/Button'
-import Paper from '@mui/material/Paper'
+import { Alert, Button, Paper } from '@mui/material'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { useState } from 'react'

@@ -1,6 +1,4 @@
-import Accordion from '@mui/material/Accordion'
-import AccordionDetails from '@mui/material/AccordionDetails'
-import AccordionSummary from '@mui/material/AccordionSummary'
+import { Accordion, AccordionDetails, AccordionSummary } from '@mui/material'
 import { ChevronDown } from 'lucide-react'
 import { type ReactNode, useState } from 'react'
 

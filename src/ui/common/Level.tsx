@@ -1,4 +1,4 @@
-import LinearProgress from '@mui/material/LinearProgress'
+import { LinearProgress } from '@mui/material'
 
 /** How much of the most there is, as water in a gauge. */
 export const Level = ({ full }: { full: number }) => (

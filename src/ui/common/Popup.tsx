@@ -1,8 +1,4 @@
-import Button from '@mui/material/Button'
-import Dialog, { type DialogProps } from '@mui/material/Dialog'
-import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
-import DialogTitle from '@mui/material/DialogTitle'
+import { Button, Dialog, DialogActions, DialogContent, type DialogProps, DialogTitle } from '@mui/material'
 import { type ReactNode, useId } from 'react'
 import { Column } from './pieces'
 

@@ -17,7 +17,7 @@ import {
   useSortable,
 } from '@dnd-kit/sortable'
 import { CSS } from '@dnd-kit/utilities'
-import IconButton from '@mui/material/IconButton'
+import { IconButton } from '@mui/material'
 import { GripVertical } from 'lucide-react'
 import { type CSSProperties, type ReactNode, useId } from 'react'
 

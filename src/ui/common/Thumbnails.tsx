@@ -1,6 +1,4 @@
-import Box from '@mui/material/Box'
-import ImageList from '@mui/material/ImageList'
-import ImageListItem from '@mui/material/ImageListItem'
+import { Box, ImageList, ImageListItem } from '@mui/material'
 
 interface Props<P> {
   photos: readonly P[]

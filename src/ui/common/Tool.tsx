@@ -1,4 +1,4 @@
-import IconButton, { type IconButtonProps } from '@mui/material/IconButton'
+import { IconButton, type IconButtonProps } from '@mui/material'
 import type { LucideIcon } from 'lucide-react'
 
 interface Props extends IconButtonProps {

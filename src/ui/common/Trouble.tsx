@@ -1,5 +1,5 @@
 'use client'
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { startTransition } from 'react'

@@ -1,4 +1,4 @@
-import Alert from '@mui/material/Alert'
+import { Alert } from '@mui/material'
 import { shown } from '@/core/units/format'
 import type { Provenance, TableRow, Working, WorkingValue } from '@/core/working'
 import { DataTable } from './DataTable'

@@ -1,8 +1,6 @@
-import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
-import Paper from '@mui/material/Paper'
-import { type ReactNode, useState } from 'react'
-import { CartesianGrid } from 'recharts'
+import { Box, Button, Paper } from '@mui/material'
+import { type ReactElement, type ReactNode, useState } from 'react'
+import { CartesianGrid, ResponsiveContainer } from 'recharts'
 import { figure } from '@/core/units/format'
 import { chartText } from '../theme/tokens'
 import { DataTable } from './DataTable'
@@ -53,7 +51,8 @@ interface Props {
   heads: readonly string[]
   rows: readonly (readonly string[])[]
   height?: number
-  children: ReactNode
+  /** the drawing, which takes the room that there is */
+  children: ReactElement
 }
 
 /** A chart with its table behind it. */
@@ -80,7 +79,9 @@ export function ChartFigure({ title, note, heads, rows, height = 230, children }
           }))}
         />
       ) : (
-        <Box sx={{ height }}>{children}</Box>
+        <Box sx={{ height }}>
+          <ResponsiveContainer>{children}</ResponsiveContainer>
+        </Box>
       )}
       {note && !table && <Quiet>{note}</Quiet>}
     </Paper>

@@ -1,10 +1,18 @@
 'use client'
-import Box, { type BoxProps } from '@mui/material/Box'
-import Container from '@mui/material/Container'
-import Link from '@mui/material/Link'
-import Paper, { type PaperProps } from '@mui/material/Paper'
-import Stack, { type StackProps } from '@mui/material/Stack'
-import Typography, { type TypographyProps } from '@mui/material/Typography'
+import {
+  Alert,
+  type AlertProps,
+  Box,
+  type BoxProps,
+  Container,
+  Link,
+  Paper,
+  type PaperProps,
+  Stack,
+  type StackProps,
+  Typography,
+  type TypographyProps,
+} from '@mui/material'
 import { type ReactNode, useId } from 'react'
 
 /** What is said beside the matter. */
@@ -116,6 +124,14 @@ export const FigureLink = ({ children, onClick, label }: FigureProps) => (
     {children}
   </Link>
 )
+
+/** What went wrong, told at once; nothing where nothing did. */
+export const Problem = ({ children, ...alert }: AlertProps) =>
+  (Array.isArray(children) ? children.some(Boolean) : children) ? (
+    <Alert severity="error" role="alert" {...alert}>
+      {children}
+    </Alert>
+  ) : null
 
 /** What is missing here, and what to do first. */
 export const Empty = ({ children }: { children: ReactNode }) => (

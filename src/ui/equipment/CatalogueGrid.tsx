@@ -1,5 +1,4 @@
-import Checkbox from '@mui/material/Checkbox'
-import Link from '@mui/material/Link'
+import { Checkbox, Link } from '@mui/material'
 import { DataGrid, type GridColDef } from '@mui/x-data-grid'
 import { useMemo } from 'react'
 import { type Equipment, kindName } from '@/core/equipment'

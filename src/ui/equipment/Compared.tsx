@@ -1,4 +1,4 @@
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import type { Equipment } from '@/core/equipment'
 import { compareEquipment } from '@/core/equipment/sheet'
 import { DataTable } from '../common/DataTable'

@@ -1,9 +1,5 @@
 'use client'
-import Alert from '@mui/material/Alert'
-import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
-import Skeleton from '@mui/material/Skeleton'
-import TextField from '@mui/material/TextField'
+import { Box, Button, Skeleton, TextField } from '@mui/material'
 import { FileDown, FileUp, Plus } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useDeferredValue, useMemo, useState } from 'react'
@@ -11,7 +7,7 @@ import { type EquipmentKind, kindIds, kindName } from '@/core/equipment'
 import { findEquipment } from '@/core/equipment/sheet'
 import { plural, sentenceStart } from '@/core/units/format'
 import { FileButton } from '../common/FileButton'
-import { Empty, Quiet, Row, Screen } from '../common/pieces'
+import { Empty, Problem, Quiet, Row, Screen } from '../common/pieces'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { Choice } from '../form/Choice'
 import type { Opened } from './SheetDialog'
@@ -107,7 +103,7 @@ export function EquipmentScreen({ person, firm: given }: { person: PersonChoice;
           {said}
         </Quiet>
         {trouble && (
-          <Alert severity="error" role="alert" onClose={() => setTrouble(null)}>
+          <Problem onClose={() => setTrouble(null)}>
             {trouble.message}
             {trouble.faults.length > 0 && (
               <Box component="ul" sx={{ maxHeight: 240, overflowY: 'auto' }}>
@@ -118,7 +114,7 @@ export function EquipmentScreen({ person, firm: given }: { person: PersonChoice;
                 ))}
               </Box>
             )}
-          </Alert>
+          </Problem>
         )}
         {compared.length > 1 && <Compared items={compared} onClear={() => setChosen([])} />}
         {found.length ? (

@@ -1,4 +1,4 @@
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import { type Equipment, type EquipmentKind, equipmentKinds, kindIds, kindName } from '@/core/equipment'
 import { equipmentFields } from '@/core/equipment/sheet'
 import { sentenceStart } from '@/core/units/format'

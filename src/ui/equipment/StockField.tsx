@@ -1,4 +1,4 @@
-import TextField from '@mui/material/TextField'
+import { TextField } from '@mui/material'
 import { useState } from 'react'
 import { stockSchema } from '@/core/search/stock'
 import { readNumber } from '../form/EditField'

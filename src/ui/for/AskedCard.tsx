@@ -1,6 +1,4 @@
-import Alert from '@mui/material/Alert'
-import Button from '@mui/material/Button'
-import LinearProgress from '@mui/material/LinearProgress'
+import { Alert, Button, LinearProgress } from '@mui/material'
 import { Camera, Check, FileUp } from 'lucide-react'
 import { useState } from 'react'
 import { plateSchema } from '@/core/ask/evidence'
@@ -8,7 +6,7 @@ import type { Answered, AskedOfCustomer } from '@/core/ask/sent'
 import { fail, fault, ok, parseWith } from '@/core/outcome'
 import { call, faultLine, largestSent, upload } from '../api'
 import { FileButton, pictures } from '../common/FileButton'
-import { Card, Columns, Quiet, Row } from '../common/pieces'
+import { Card, Columns, Problem, Quiet, Row } from '../common/pieces'
 import { Thumbnails } from '../common/Thumbnails'
 import { Form, OtherFaults, Save } from '../form/Form'
 import { LineField, NumberField } from '../form/inputs'
@@ -142,11 +140,7 @@ export function AskedCard({ token, asked, onSent }: Props) {
           onClose={() => setTyping(false)}
         />
       )}
-      {problem && (
-        <Alert severity="error" role="alert">
-          {problem}
-        </Alert>
-      )}
+      <Problem>{problem}</Problem>
     </Card>
   )
 }

@@ -1,5 +1,5 @@
 'use client'
-import Alert from '@mui/material/Alert'
+import { Alert } from '@mui/material'
 import { useState } from 'react'
 import type { AskedOfCustomer } from '@/core/ask/sent'
 import { plural } from '@/core/units/format'

@@ -1,4 +1,4 @@
-import Container from '@mui/material/Container'
+import { Container } from '@mui/material'
 import type { ReactNode } from 'react'
 import { Column } from '../common/pieces'
 import { text } from '../theme/tokens'

@@ -1,5 +1,4 @@
-import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
+import { Box, Button } from '@mui/material'
 import { type Fault, ok } from '@/core/outcome'
 import { Form } from './Form'
 import { LineField } from './inputs'

@@ -1,6 +1,4 @@
-import FormControl from '@mui/material/FormControl'
-import FormHelperText from '@mui/material/FormHelperText'
-import FormLabel from '@mui/material/FormLabel'
+import { FormControl, FormHelperText, FormLabel } from '@mui/material'
 import { conductors } from '@/core/units/tables/conductors'
 import styles from './AwgLadder.module.css'
 

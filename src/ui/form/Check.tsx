@@ -1,5 +1,4 @@
-import Checkbox from '@mui/material/Checkbox'
-import FormControlLabel from '@mui/material/FormControlLabel'
+import { Checkbox, FormControlLabel } from '@mui/material'
 
 interface Props {
   label: string

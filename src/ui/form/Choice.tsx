@@ -1,5 +1,4 @@
-import MenuItem from '@mui/material/MenuItem'
-import TextField from '@mui/material/TextField'
+import { MenuItem, TextField } from '@mui/material'
 import { type ReactNode, useId } from 'react'
 
 /** One of the values to choose from; by itself where it is its own name. */

@@ -1,5 +1,4 @@
-import InputAdornment from '@mui/material/InputAdornment'
-import TextField from '@mui/material/TextField'
+import { InputAdornment, TextField } from '@mui/material'
 import { useId, useState } from 'react'
 import type * as z from 'zod'
 import type { Fault } from '@/core/outcome'

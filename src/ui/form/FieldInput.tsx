@@ -24,6 +24,12 @@ export function Fields({ fields, at }: { fields: readonly Field[]; at?: string }
   )
 }
 
+/** One of the fields by its key, where it stands among them. */
+export function FieldNamed({ fields, name }: { fields: readonly Field[]; name: string }) {
+  const field = fields.find(f => f.key === name)
+  return field && <FieldInput field={field} name={name} />
+}
+
 interface Props {
   field: Field
   name: string

@@ -1,13 +1,15 @@
-import Alert from '@mui/material/Alert'
-import Button from '@mui/material/Button'
-import Dialog, { type DialogProps } from '@mui/material/Dialog'
-import DialogActions from '@mui/material/DialogActions'
-import DialogContent from '@mui/material/DialogContent'
-import DialogTitle from '@mui/material/DialogTitle'
-import Stack from '@mui/material/Stack'
+import {
+  Button,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  type DialogProps,
+  DialogTitle,
+  Stack,
+} from '@mui/material'
 import { type ReactNode, useContext, useId, useState } from 'react'
 import { type FieldValues, FormProvider, useFormState } from 'react-hook-form'
-import { Column } from '../common/pieces'
+import { Column, Problem } from '../common/pieces'
 import { FormId, messageOf, Standing } from './useField'
 import type { Sheet } from './useSheet'
 
@@ -54,7 +56,7 @@ export function OtherFaults() {
   const others = all.filter(([path]) => !at(path))
   if (!all.length) return null
   return (
-    <Alert severity="error" role="alert">
+    <Problem>
       {others.map(([path, message]) => (
         <p key={path}>
           {path === 'root' ? '' : `${path.split('.').at(-1)} `}
@@ -62,7 +64,7 @@ export function OtherFaults() {
         </p>
       ))}
       {amiss.length > 0 && <p>To put right: {amiss.join(', ')}.</p>}
-    </Alert>
+    </Problem>
   )
 }
 

@@ -1,5 +1,4 @@
-import InputAdornment from '@mui/material/InputAdornment'
-import TextField from '@mui/material/TextField'
+import { InputAdornment, TextField } from '@mui/material'
 import { useState } from 'react'
 import type { Field } from '@/core/field'
 import { useScale } from './units'

@@ -1,5 +1,4 @@
-import InputAdornment from '@mui/material/InputAdornment'
-import TextField from '@mui/material/TextField'
+import { InputAdornment, TextField } from '@mui/material'
 import { type ReactNode, type Ref, useState } from 'react'
 import { typedNumber } from '@/core/typed-number'
 import type { Unit } from '@/core/working'

@@ -1,4 +1,4 @@
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import { Plus, X } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { useFormContext } from 'react-hook-form'

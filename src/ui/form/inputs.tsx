@@ -1,4 +1,4 @@
-import MuiTextField from '@mui/material/TextField'
+import { TextField as MuiTextField } from '@mui/material'
 import dynamic from 'next/dynamic'
 import type { ReactNode } from 'react'
 import type { Unit } from '@/core/working'

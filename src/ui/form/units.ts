@@ -1,3 +1,4 @@
+import { useEffect } from 'react'
 import { create } from 'zustand'
 import { persist } from 'zustand/middleware'
 import { celsiusOf, fahrenheitOf, feetOf, metresOf } from '@/core/units/convert'
@@ -53,6 +54,13 @@ function sign(unit: Unit): Scale {
   const scale = plain(unit === '$' ? '$' : quantity(0, unit).replace(/^0 ?/, ''))
   signs.set(unit, scale)
   return scale
+}
+
+/** The units that this person chose before, once the page answers: a server cannot know them. */
+export function useChosenUnits(): void {
+  useEffect(() => {
+    void useUnitChoice.persist.rehydrate()
+  }, [])
 }
 
 export function useScale(unit: Unit): Scale {

@@ -1,7 +1,5 @@
 'use client'
-import Chip from '@mui/material/Chip'
-import List from '@mui/material/List'
-import ListItem from '@mui/material/ListItem'
+import { Chip, List, ListItem } from '@mui/material'
 import { Fragment } from 'react'
 import type { Equipment } from '@/core/equipment'
 import { Card, Columns, Quiet, View } from '../common/pieces'

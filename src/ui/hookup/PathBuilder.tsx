@@ -1,4 +1,4 @@
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import { ArrowLeft, ArrowRight, Pencil, Plus, X } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'

@@ -1,6 +1,4 @@
-import Button from '@mui/material/Button'
-import Checkbox from '@mui/material/Checkbox'
-import FormControlLabel from '@mui/material/FormControlLabel'
+import { Button, Checkbox, FormControlLabel } from '@mui/material'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
 import { type Equipment, ofKind } from '@/core/equipment'
@@ -11,7 +9,7 @@ import { sentenceStart, together } from '@/core/units/format'
 import { Fold } from '../common/Fold'
 import { Card, Columns, Quiet, Row } from '../common/pieces'
 import { Check } from '../form/Check'
-import { Choice } from '../form/Choice'
+import { Choice, type Option } from '../form/Choice'
 import { EditFigure } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 
@@ -42,6 +40,10 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
   const [picking, setPicking] = useState<Device | null>(null)
   const method = methodOf(hookup.method)
   const set = (facts: Partial<Hookup>) => act({ op: 'setHookup', facts })
+  const yes = (key: 'bondingPlug' | 'fixedCord' | 'intercepts' | 'utilityTold') => ({
+    checked: hookup[key] ?? false,
+    onChange: (checked: boolean) => void set({ [key]: checked }),
+  })
   const panel = panels.find(p => p.id === hookup.panelId) ?? panels[0]
   const devices: Device[] =
     method.transfer === 'switch'
@@ -141,11 +143,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
               checked={backfed.heldDown}
               onChange={checked => set({ backfed: { ...backfed, heldDown: checked } })}
             />
-            <Check
-              label="An indicator tells that the utility is back"
-              checked={hookup.utilityTold ?? false}
-              onChange={checked => set({ utilityTold: checked })}
-            />
+            <Check label="An indicator tells that the utility is back" {...yes('utilityTold')} />
           </Columns>
         )}
         {through && (
@@ -154,10 +152,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
               id="neutrals"
               fact="neutrals"
               label="Neutrals of circuits that are led away"
-              options={[
-                { value: 'follow their hots', label: 'follow their hots' },
-                { value: 'stay behind', label: 'stay behind' },
-              ]}
+              options={['follow their hots', 'stay behind']}
             />
             <Said
               id="source-neutral"
@@ -165,7 +160,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
               label="Neutral of the source"
               options={[
                 { value: 'lands', label: 'lands with its hots' },
-                { value: 'left off', label: 'left off' },
+                'left off',
                 { value: 'unknown', label: 'not known' },
               ]}
             />
@@ -174,7 +169,7 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
               fact="ground"
               label="Ground, the whole path"
               options={[
-                { value: 'continuous', label: 'continuous' },
+                'continuous',
                 { value: 'interrupted', label: 'interrupted somewhere' },
                 { value: 'unknown', label: 'not known' },
               ]}
@@ -193,23 +188,10 @@ export function PlannedCard({ catalogue }: { catalogue: Equipment[] }) {
           />
         )}
         {hookup.method === 'sub-panel-interlock' && (
-          <Check
-            label="It stands in the feeder, and takes the whole panel over"
-            checked={hookup.intercepts ?? false}
-            onChange={checked => set({ intercepts: checked })}
-          />
+          <Check label="It stands in the feeder, and takes the whole panel over" {...yes('intercepts')} />
         )}
-        <Check
-          label="A bonding plug is fitted at the source"
-          checked={hookup.bondingPlug}
-          onChange={checked => set({ bondingPlug: checked })}
-        />
-        <Check
-          id="cord"
-          label="A cord is fastened or goes through a wall"
-          checked={hookup.fixedCord ?? false}
-          onChange={checked => set({ fixedCord: checked })}
-        />
+        <Check label="A bonding plug is fitted at the source" {...yes('bondingPlug')} />
+        <Check id="cord" label="A cord is fastened or goes through a wall" {...yes('fixedCord')} />
         {method.transfer === 'switch' && (
           <Columns least={200} sx={{ gridColumn: '1 / -1' }}>
             <EditFigure
@@ -277,7 +259,7 @@ function Said<K extends Fact>({
   id: string
   fact: K
   label: string
-  options: readonly { value: NonNullable<Hookup[K]>; label: string }[]
+  options: readonly Option<NonNullable<Hookup[K]>>[]
 }) {
   const said = useWorkspace(s => s.job.hookup[fact])
   const act = useWorkspace(s => s.act)

@@ -1,4 +1,4 @@
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import { positionSchema } from '@/core/hookup/design'
 import { methodOf } from '@/core/hookup/method'
 import { breakerAt, positionLeg, positionOf } from '@/core/hookup/position'

@@ -1,10 +1,5 @@
 'use client'
-import Alert from '@mui/material/Alert'
-import Button from '@mui/material/Button'
-import Pagination from '@mui/material/Pagination'
-import PaginationItem from '@mui/material/PaginationItem'
-import Snackbar from '@mui/material/Snackbar'
-import TextField from '@mui/material/TextField'
+import { Button, Pagination, PaginationItem, Snackbar, TextField } from '@mui/material'
 import { FileUp, Plus, Search } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
@@ -14,7 +9,7 @@ import type { JobListRow } from '@/core/job/record'
 import { plural } from '@/core/units/format'
 import { call, faultLine } from '../api'
 import { FileButton } from '../common/FileButton'
-import { Empty, Row, Screen } from '../common/pieces'
+import { Empty, Problem, Row, Screen } from '../common/pieces'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { type ListAddress, listAddress } from './address'
 import { JobsTable } from './JobsTable'
@@ -56,11 +51,11 @@ export function JobsScreen({ person, rows, total, pageSize, address, order }: Pr
         }
       >
         {problems.length > 0 && (
-          <Alert severity="error" role="alert" onClose={() => setProblems([])}>
+          <Problem onClose={() => setProblems([])}>
             {problems.map(p => (
               <div key={p}>{p}</div>
             ))}
-          </Alert>
+          </Problem>
         )}
         {rows.length ? (
           <JobsTable rows={rows} address={address} order={order} onTold={setTold} onStart={setAdding} />

@@ -1,11 +1,9 @@
 'use client'
-import Button from '@mui/material/Button'
-import { Printer } from 'lucide-react'
-import Link from 'next/link'
+import { Link } from '@mui/material'
 import { useRouter } from 'next/navigation'
 import { labelSheets, labelTapes } from '@/core/work/labels'
 import { Choice } from '../form/Choice'
-import styles from './Labels.module.css'
+import { PrintBar } from '../print/PrintBar'
 
 interface Props {
   jobId: string
@@ -29,51 +27,46 @@ export function LabelsBar({ jobId, panels, panelId, size, skip }: Props) {
   const sheet = labelSheets.find(s => s.key === size)
   const query = `panel=${encodeURIComponent(panelId)}`
   return (
-    <div className={`${styles.bar} no-print`}>
-      <div>
-        <Link href={`/jobs/${jobId}/panel`}>Back to the panel</Link>
-        {panels.length > 1 && (
-          <Choice
-            label="Panel"
-            value={panelId}
-            options={panels.map(p => ({ value: p.id, label: p.name }))}
-            onChange={panel => go({ panel })}
-          />
-        )}
+    <PrintBar
+      jobId={jobId}
+      note={
+        <>
+          As files: <Link href={`/api/jobs/${jobId}/drawing?${query}`}>drawing (SVG)</Link>,{' '}
+          <Link href={`/api/jobs/${jobId}/directory?${query}`}>directory (CSV)</Link>,{' '}
+          <Link href={`/api/jobs/${jobId}/export`}>job (JSON)</Link>. Print at 100 %, without fitting to the
+          page.
+        </>
+      }
+    >
+      {panels.length > 1 && (
         <Choice
-          label="On"
-          value={size}
-          options={[
-            { value: 'directory', label: 'a page: the directory' },
-            ...labelSheets.map(s => ({ value: s.key, label: `labels: ${s.name}` })),
-            ...labelTapes.map(t => ({ value: t.key as string, label: t.name })),
-          ]}
-          onChange={value => go({ size: value, skip: 0 })}
+          label="Panel"
+          value={panelId}
+          options={panels.map(p => ({ value: p.id, label: p.name }))}
+          onChange={panel => go({ panel })}
         />
-        {sheet && (
-          <Choice
-            label="Begin at label"
-            value={skip}
-            options={Array.from({ length: sheet.across * sheet.down }, (_, n) => ({
-              value: n,
-              label: `${n + 1}`,
-            }))}
-            onChange={value => go({ skip: value })}
-          />
-        )}
-        <Button
-          variant="contained"
-          startIcon={<Printer size={18} aria-hidden />}
-          onClick={() => window.print()}
-        >
-          Print
-        </Button>
-      </div>
-      <p>
-        As files: <a href={`/api/jobs/${jobId}/drawing?${query}`}>drawing (SVG)</a>,{' '}
-        <a href={`/api/jobs/${jobId}/directory?${query}`}>directory (CSV)</a>,{' '}
-        <a href={`/api/jobs/${jobId}/export`}>job (JSON)</a>. Print at 100 %, without fitting to the page.
-      </p>
-    </div>
+      )}
+      <Choice
+        label="On"
+        value={size}
+        options={[
+          { value: 'directory', label: 'a page: the directory' },
+          ...labelSheets.map(s => ({ value: s.key, label: `labels: ${s.name}` })),
+          ...labelTapes.map(t => ({ value: t.key as string, label: t.name })),
+        ]}
+        onChange={value => go({ size: value, skip: 0 })}
+      />
+      {sheet && (
+        <Choice
+          label="Begin at label"
+          value={skip}
+          options={Array.from({ length: sheet.across * sheet.down }, (_, n) => ({
+            value: n,
+            label: `${n + 1}`,
+          }))}
+          onChange={value => go({ skip: value })}
+        />
+      )}
+    </PrintBar>
   )
 }

@@ -1,6 +1,5 @@
 'use client'
-import Button from '@mui/material/Button'
-import TextField from '@mui/material/TextField'
+import { Button, TextField } from '@mui/material'
 import { Plus } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'

@@ -1,4 +1,4 @@
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import { library } from '@/core/loads/library'
 import { loadGroups, type Typical, typicalSchema } from '@/core/loads/typical'
 import { parseWith } from '@/core/outcome'

@@ -1,6 +1,4 @@
-import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
-import ToggleButton from '@mui/material/ToggleButton'
+import { Box, Button, ToggleButton } from '@mui/material'
 import { type ReactNode, useState } from 'react'
 import type { LoadRow } from '@/core/job/loads-overview'
 import { sourcesOf, withChosenStart } from '@/core/loads/evidence'

@@ -1,4 +1,4 @@
-import LinearProgress from '@mui/material/LinearProgress'
+import { LinearProgress } from '@mui/material'
 import type { Origin } from '@/core/working'
 import { Row } from '../common/pieces'
 

@@ -1,10 +1,8 @@
+import { Tab, Tabs, useMediaQuery } from '@mui/material'
 import type { Theme } from '@mui/material/styles'
-import Tab from '@mui/material/Tab'
-import Tabs from '@mui/material/Tabs'
-import useMediaQuery from '@mui/material/useMediaQuery'
 import { X } from 'lucide-react'
 import dynamic from 'next/dynamic'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import type { LoadRow } from '@/core/job/loads-overview'
 import { drawnWorking } from '@/core/loads/draw'
 import { conditionsOf } from '@/core/outage/asked'
@@ -12,7 +10,7 @@ import { quantity } from '@/core/units/format'
 import { Popup } from '../common/Popup'
 import { FigureLink, Quiet } from '../common/pieces'
 import { Tool } from '../common/Tool'
-import { useUnitChoice } from '../form/units'
+import { useChosenUnits } from '../form/units'
 import { useWorkspace } from '../workspace/store'
 import { FiguresTab } from './FiguresTab'
 
@@ -27,9 +25,7 @@ export function LoadSheet({ row, onClose }: { row: LoadRow; onClose: () => void 
   const [tab, setTab] = useState<(typeof tabs)[number]>('Figures')
   const job = useWorkspace(s => s.job)
   const showWorking = useWorkspace(s => s.showWorking)
-  useEffect(() => {
-    void useUnitChoice.persist.rehydrate()
-  }, [])
+  useChosenUnits()
   const phone = useMediaQuery<Theme>(theme => theme.breakpoints.down('sm'))
   const { load, position, label, volts, drawn } = row
   return (

@@ -1,4 +1,4 @@
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import { Row } from '../common/pieces'

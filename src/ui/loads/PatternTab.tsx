@@ -1,7 +1,4 @@
-import Alert from '@mui/material/Alert'
-import Button from '@mui/material/Button'
-import FormControl from '@mui/material/FormControl'
-import FormLabel from '@mui/material/FormLabel'
+import { Alert, Button, FormControl, FormLabel } from '@mui/material'
 import { Plus, Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { useFieldArray, useWatch } from 'react-hook-form'
@@ -25,11 +22,7 @@ const kinds = [
   { value: 'scheduled', label: 'at certain hours' },
   { value: 'event', label: 'a few times a day' },
 ] as const
-const dayChoices = [
-  { value: 'every day', label: 'every day' },
-  { value: 'weekdays', label: 'weekdays' },
-  { value: 'weekends', label: 'weekends' },
-] as const
+const dayChoices = ['every day', 'weekdays', 'weekends'] as const
 const weathers = [
   { value: 'none', label: 'does not follow the weather' },
   { value: 'heating', label: 'more the colder it is' },

@@ -1,4 +1,4 @@
-import Alert from '@mui/material/Alert'
+import { Alert } from '@mui/material'
 import { useState } from 'react'
 import { useWatch } from 'react-hook-form'
 import { type Plate, plateSchema } from '@/core/ask/evidence'

@@ -1,4 +1,4 @@
-import Alert from '@mui/material/Alert'
+import { Alert } from '@mui/material'
 import { useWatch } from 'react-hook-form'
 import { type ColumnKind, columnKinds, type Guess, type MeterFormat } from '@/core/formats/meter-csv'
 import { fail, fault, type Outcome, ok } from '@/core/outcome'

@@ -1,4 +1,4 @@
-import { Bar, BarChart, ResponsiveContainer, XAxis, YAxis } from 'recharts'
+import { Bar, BarChart, XAxis, YAxis } from 'recharts'
 import { figure } from '@/core/units/format'
 import { ChartFigure, grid, margin, water, xAxis, yAxis } from '../common/chart'
 
@@ -12,14 +12,12 @@ export function HoursChart({ duty }: { duty: readonly (number | null)[] }) {
       rows={data.map(d => [`${d.hour}:00`, `${figure(d.percent)} %`])}
       height={170}
     >
-      <ResponsiveContainer>
-        <BarChart data={data} margin={margin}>
-          {grid}
-          <XAxis dataKey="hour" interval={2} {...xAxis('hour of the day')} />
-          <YAxis {...yAxis('runs, %')} />
-          <Bar dataKey="percent" fill={water.deep} isAnimationActive={false} />
-        </BarChart>
-      </ResponsiveContainer>
+      <BarChart data={data} margin={margin}>
+        {grid}
+        <XAxis dataKey="hour" interval={2} {...xAxis('hour of the day')} />
+        <YAxis {...yAxis('runs, %')} />
+        <Bar dataKey="percent" fill={water.deep} isAnimationActive={false} />
+      </BarChart>
     </ChartFigure>
   )
 }

@@ -1,12 +1,13 @@
-import Alert from '@mui/material/Alert'
-import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
-import LinearProgress from '@mui/material/LinearProgress'
-import List from '@mui/material/List'
-import ListItem from '@mui/material/ListItem'
-import ListItemText from '@mui/material/ListItemText'
-import ToggleButton from '@mui/material/ToggleButton'
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
+import {
+  Box,
+  Button,
+  LinearProgress,
+  List,
+  ListItem,
+  ListItemText,
+  ToggleButton,
+  ToggleButtonGroup,
+} from '@mui/material'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useState } from 'react'
 import { type Guess, guessMeterFormat, type MeterFormat } from '@/core/formats/meter-csv'
@@ -15,7 +16,7 @@ import type { Log } from '@/core/loads/log'
 import { type Fault, fail, fault, ok } from '@/core/outcome'
 import { faultLine, upload } from '../api'
 import { FileButton } from '../common/FileButton'
-import { Column, Quiet, Row } from '../common/pieces'
+import { Column, Problem, Quiet, Row } from '../common/pieces'
 import { Form } from '../form/Form'
 import { NumberField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
@@ -94,15 +95,11 @@ export function SeriesDesk({
       ) : (
         <FileChoice id={id} onOpen={open} onProblem={setProblem} />
       )}
-      {problem && (
-        <Alert severity="error" role="alert">
-          {problem}
-        </Alert>
-      )}
+      <Problem>{problem}</Problem>
       {refusedFile && (
-        <Alert severity="error" role="alert">
+        <Problem>
           {opened?.name} {refusedFile}
-        </Alert>
+        </Problem>
       )}
       {opened && !simulated && !series.about && !series.busy && (
         <ColumnsForm
@@ -304,11 +301,7 @@ function SimulatedMeter({
           ))}
         </ToggleButtonGroup>
       </Row>
-      {problem && (
-        <Alert severity="error" role="alert">
-          {problem}
-        </Alert>
-      )}
+      <Problem>{problem}</Problem>
       <Row>
         {playing ? (
           <Button variant="outlined" onClick={() => playing.abort()}>

@@ -1,5 +1,4 @@
-import Alert from '@mui/material/Alert'
-import Button from '@mui/material/Button'
+import { Alert, Button } from '@mui/material'
 import { useState } from 'react'
 import { useWatch } from 'react-hook-form'
 import * as z from 'zod'

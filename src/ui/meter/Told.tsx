@@ -1,5 +1,4 @@
-import Alert from '@mui/material/Alert'
-import Button from '@mui/material/Button'
+import { Alert, Button } from '@mui/material'
 import type { LoadRow } from '@/core/job/loads-overview'
 import { quantity } from '@/core/units/format'
 import type { Working } from '@/core/working'

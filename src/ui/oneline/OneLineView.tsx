@@ -1,5 +1,5 @@
 'use client'
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import { FileDown, Printer } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { useDeferredValue, useMemo } from 'react'

@@ -1,28 +1,18 @@
-import ToggleButton from '@mui/material/ToggleButton'
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import { useEffect } from 'react'
+import { ToggleButton, ToggleButtonGroup } from '@mui/material'
 import * as z from 'zod'
 import { seasonSchema } from '@/core/loads/season'
 import { conditionsOf, outageSchema } from '@/core/outage/asked'
+import { readHour } from '@/core/outage/hours-text'
 import { hourText, quantity } from '@/core/units/format'
 import { Columns } from '../common/pieces'
 import { Choice } from '../form/Choice'
 import { EditField, EditFigure, readNumber } from '../form/EditField'
-import { useScale, useUnitChoice } from '../form/units'
+import { useChosenUnits, useScale, useUnitChoice } from '../form/units'
 import { useWorkspace } from '../workspace/store'
 
 const usualHours = [8, 24, 36, 72, 96]
 const { shape } = outageSchema
 
-/** 17, 17:30 or 5 pm as an hour of the day; nothing for any. */
-function readHour(text: string): { value: number | null } | { problem: string } {
-  if (text.trim() === '') return { value: null }
-  const [, h = '', m = '0', half] = /^\s*(\d{1,2})(?::(\d{2}))?\s*(am|pm)?\s*$/i.exec(text) ?? []
-  const hour = half ? (Number(h) % 12) + (half.toLowerCase() === 'pm' ? 12 : 0) : Number(h)
-  return h === '' || hour > 23 || Number(m) > 59
-    ? { problem: 'must be an hour of the day, such as 17 or 17:30' }
-    : { value: hour + Number(m) / 60 }
-}
 /** How long it has to last, what is kept back, and under which sky. */
 export function AskedFields() {
   const outage = useWorkspace(s => s.job.outage)
@@ -39,9 +29,7 @@ export function AskedFields() {
   )
   const { temperature, setTemperature } = useUnitChoice()
   const degrees = useScale('C')
-  useEffect(() => {
-    void useUnitChoice.persist.rehydrate()
-  }, [])
+  useChosenUnits()
   const readDegrees = (text: string) => {
     const got = readNumber(z.number())(text)
     if ('problem' in got) return got

@@ -1,4 +1,4 @@
-import Paper from '@mui/material/Paper'
+import { Paper } from '@mui/material'
 import { Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts'
 import type { Found } from '@/core/search/search'
 import { figure } from '@/core/units/format'

@@ -1,7 +1,8 @@
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import { useState } from 'react'
 import { methodOf } from '@/core/hookup/method'
 import { outageSchema } from '@/core/outage/asked'
+import { readHours, readSpans } from '@/core/outage/hours-text'
 import { type Shedding, sheddingPolicies, usualShedding } from '@/core/outage/shedding'
 import { FileButton } from '../common/FileButton'
 import { Card, Columns, Quiet, Row } from '../common/pieces'
@@ -18,28 +19,6 @@ const policyNames: Record<Shedding['policy'], string> = {
   'by tier': 'by tier, as the store falls',
   'by schedule': 'by schedule: tiers 2 and 3 at set hours only',
   'by hand': 'by hand, when somebody looks',
-}
-const hoursText = (hours: readonly number[]) => hours.join(', ')
-
-function readHours(text: string): { value: number[] } | { problem: string } {
-  const hours = text
-    .split(/[,;\s]+/)
-    .filter(Boolean)
-    .map(Number)
-  return hours.length > 0 && hours.length <= 12 && hours.every(h => h >= 0 && h < 24)
-    ? { value: hours }
-    : { problem: 'must be one to twelve hours of the day, such as 7, 12, 18' }
-}
-
-/** Spans as people write them: 6-9, 17-22. */
-function readSpans(text: string): { value: { fromH: number; toH: number }[] } | { problem: string } {
-  const spans = text
-    .split(/[,;]+/)
-    .map(s => /^\s*(\d{1,2}(?:\.\d+)?)\s*(?:-|–|to)\s*(\d{1,2}(?:\.\d+)?)\s*$/.exec(s))
-    .map(m => (m ? { fromH: Number(m[1]), toH: Number(m[2]) } : null))
-  return spans.length > 0 && spans.length <= 6 && spans.every(s => s && s.fromH <= 24 && s.toH <= 24)
-    ? { value: spans.filter(s => s !== null) }
-    : { problem: 'must be one to six spans of hours, such as 6-9, 17-22' }
 }
 
 /** How the outage is lived through: what is let go, who resets, and under which sky. */
@@ -94,7 +73,7 @@ export function LivedThrough() {
         {shedding.policy === 'by hand' && (
           <EditField
             label="Somebody looks at"
-            value={hoursText(shedding.atH ?? usualShedding.atH)}
+            value={(shedding.atH ?? usualShedding.atH).join(', ')}
             help="Hours of the day"
             read={readHours}
             onCommit={atH => shed({ atH })}

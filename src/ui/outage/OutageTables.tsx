@@ -1,5 +1,4 @@
-import Button from '@mui/material/Button'
-import Paper from '@mui/material/Paper'
+import { Button, Paper } from '@mui/material'
 import { memo } from 'react'
 import { traceCsv } from '@/core/formats/outage-csv'
 import type { Chance } from '@/core/outage/chance'

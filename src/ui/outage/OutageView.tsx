@@ -1,8 +1,5 @@
 'use client'
-import Alert from '@mui/material/Alert'
-import Button from '@mui/material/Button'
-import Paper from '@mui/material/Paper'
-import Typography from '@mui/material/Typography'
+import { Button, Paper, Typography } from '@mui/material'
 import dynamic from 'next/dynamic'
 import { type ComponentProps, memo, useDeferredValue, useMemo, useState } from 'react'
 import type { Trace } from '@/core/outage/trace'
@@ -11,7 +8,7 @@ import { outOf100 } from '@/core/outage/words'
 import { shortName } from '@/core/source/short-name'
 import { sentenceStart, together } from '@/core/units/format'
 import { Fold } from '../common/Fold'
-import { Card, Empty, Quiet, Row, View } from '../common/pieces'
+import { Card, Empty, Problem, Quiet, Row, View } from '../common/pieces'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
 import { AskedFields } from './AskedFields'
@@ -67,9 +64,7 @@ function Outlook() {
   if (trouble || faults.length)
     return (
       <>
-        <Alert severity="error" role="alert">
-          {trouble ?? faults.map(f => `${sentenceStart(f.path)} ${f.message}.`).join(' ')}
-        </Alert>
+        <Problem>{trouble ?? faults.map(f => `${sentenceStart(f.path)} ${f.message}.`).join(' ')}</Problem>
         {!isAsItIs(whatIf) && <WhatIfBar value={whatIf} onChange={setWhatIf} />}
       </>
     )

@@ -1,4 +1,4 @@
-import Slider from '@mui/material/Slider'
+import { Slider } from '@mui/material'
 import { panelAt } from '@/core/outage/panel-at'
 import type { Plan } from '@/core/outage/plan'
 import type { Trace } from '@/core/outage/trace'

@@ -1,10 +1,4 @@
-import Alert from '@mui/material/Alert'
-import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
-import LinearProgress from '@mui/material/LinearProgress'
-import ToggleButton from '@mui/material/ToggleButton'
-import ToggleButtonGroup from '@mui/material/ToggleButtonGroup'
-import Typography from '@mui/material/Typography'
+import { Box, Button, LinearProgress, ToggleButton, ToggleButtonGroup, Typography } from '@mui/material'
 import dynamic from 'next/dynamic'
 import { startTransition, useEffect, useState } from 'react'
 import type { Equipment } from '@/core/equipment'
@@ -16,7 +10,7 @@ import { labourRate, type Wishes, wishesSchema } from '@/core/search/wishes'
 import { figure, quantity } from '@/core/units/format'
 import { DataTable } from '../common/DataTable'
 import { Fold } from '../common/Fold'
-import { Card, Column, Empty, Quiet, Row } from '../common/pieces'
+import { Card, Column, Empty, Problem, Quiet, Row } from '../common/pieces'
 import { useFirm } from '../equipment/useEquipment'
 import { Check } from '../form/Check'
 import { EditFigure } from '../form/EditField'
@@ -163,11 +157,7 @@ export function SearchDesk({
           <Quiet>{here.busy ? here.what : there.what}</Quiet>
         </div>
       )}
-      {(here.trouble ?? there.trouble) && (
-        <Alert severity="error" role="alert">
-          {here.trouble ?? there.trouble}
-        </Alert>
-      )}
+      <Problem>{here.trouble ?? there.trouble}</Problem>
       {!busy && here.what === 'Stopped' && !result && <Quiet>Stopped. Nothing was changed.</Quiet>}
       {result && (
         <Results result={result} sentence={sentence} ms={there.result ? null : here.ms} onTake={takeUp} />
@@ -335,11 +325,5 @@ function Results({
 export default function SearchDeskHere() {
   const { data: firm, error } = useFirm()
   if (firm) return <SearchDesk catalogue={firm.equipment} stock={firm.stock} labour={firm.labour} />
-  return error ? (
-    <Alert severity="error" role="alert">
-      {error.message}
-    </Alert>
-  ) : (
-    <Empty>The catalogue is being fetched…</Empty>
-  )
+  return error ? <Problem>{error.message}</Problem> : <Empty>The catalogue is being fetched…</Empty>
 }

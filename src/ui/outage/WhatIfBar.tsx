@@ -1,5 +1,4 @@
-import Button from '@mui/material/Button'
-import Slider from '@mui/material/Slider'
+import { Button, Slider } from '@mui/material'
 import { useId } from 'react'
 import { seasonSchema } from '@/core/loads/season'
 import { asItIs, isAsItIs, type WhatIf } from '@/core/outage/what-if'

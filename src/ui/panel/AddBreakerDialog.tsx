@@ -1,4 +1,4 @@
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import { parseWith } from '@/core/outcome'
 import { legOf, occupancy, spaceName } from '@/core/panel/positions'
 import { breakerRatings, type Circuit, circuitSchema } from '@/core/panel/schema'

@@ -1,5 +1,4 @@
-import Menu from '@mui/material/Menu'
-import MenuItem from '@mui/material/MenuItem'
+import { Menu, MenuItem } from '@mui/material'
 import type { Job } from '@/core/job/schema'
 import { arrangementNames } from '@/core/source/arrangement'
 import { arrangementWays } from '@/core/source/ways'

@@ -52,10 +52,7 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
         <Choice
           label="It carries"
           value={circuit.purpose}
-          options={[
-            { value: 'loads', label: 'loads' },
-            { value: 'solar', label: 'solar that feeds in' },
-          ]}
+          options={['loads', { value: 'solar', label: 'solar that feeds in' }]}
           onChange={purpose => tell(act({ op: 'editCircuit', circuitId, facts: { purpose } }))}
         />
       </Columns>
@@ -103,7 +100,7 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
           label="Joined to its neighbour"
           value={tie ? `${tie.kind}:${tie.with}` : 'no'}
           options={[
-            { value: 'no', label: 'no' },
+            'no',
             ...neighbours.flatMap(c =>
               (['handle', 'common trip'] as const).map(kind => ({
                 value: `${kind}:${c.id}`,

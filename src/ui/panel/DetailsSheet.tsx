@@ -1,4 +1,4 @@
-import Drawer from '@mui/material/Drawer'
+import { Drawer } from '@mui/material'
 import { useWorkspace } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
 

@@ -1,14 +1,10 @@
-import Alert from '@mui/material/Alert'
-import Box from '@mui/material/Box'
-import Button from '@mui/material/Button'
-import Paper from '@mui/material/Paper'
-import TextField from '@mui/material/TextField'
+import { Box, Button, Paper, TextField } from '@mui/material'
 import { X } from 'lucide-react'
 import { type FormEvent, useRef, useState } from 'react'
 import { type Entered, enter, entryExamples, type Read, readEntry, type Waiting } from '@/core/panel/entry'
 import { plural, together } from '@/core/units/format'
 import { FileButton } from '../common/FileButton'
-import { Columns, Quiet, Row } from '../common/pieces'
+import { Columns, Problem, Quiet, Row } from '../common/pieces'
 import { Tool } from '../common/Tool'
 import { useWorkspace, useWorkspaceStore } from '../workspace/store'
 
@@ -128,7 +124,7 @@ export function EnterBreakers({ panelId, onClose }: { panelId: string; onClose: 
         ))}
       </Columns>
       {refused.length > 0 && (
-        <Alert severity="error" role="alert">
+        <Problem>
           <b>{plural(refused.length, 'line')} not entered. Mend one at a time:</b>
           <Box component="ul" sx={{ maxHeight: 200, overflowY: 'auto' }}>
             {refused.map((r, n) => (
@@ -151,7 +147,7 @@ export function EnterBreakers({ panelId, onClose }: { panelId: string; onClose: 
               </li>
             ))}
           </Box>
-        </Alert>
+        </Problem>
       )}
     </Paper>
   )

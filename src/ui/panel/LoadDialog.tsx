@@ -1,4 +1,4 @@
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import { useWatch } from 'react-hook-form'
 import { edited } from '@/core/loads/evidence'
 import { type Figure, type Load, loadSchema, motorTypes, startFigure } from '@/core/loads/load'

@@ -1,4 +1,4 @@
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import { moveMeans } from '@/core/panel/move'
 import { positionText, spaceName } from '@/core/panel/positions'
 import { Column } from '../common/pieces'

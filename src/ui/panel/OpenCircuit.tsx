@@ -1,7 +1,4 @@
-import Button from '@mui/material/Button'
-import List from '@mui/material/List'
-import ListItem from '@mui/material/ListItem'
-import ListItemText from '@mui/material/ListItemText'
+import { Button, List, ListItem, ListItemText } from '@mui/material'
 import { Pencil, Plus, X } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
@@ -18,7 +15,7 @@ import { conductorSizes } from '@/core/units/tables/conductors'
 import { FindingCard } from '../common/FindingCard'
 import { Column, Columns, FigureLink, Quiet, Row } from '../common/pieces'
 import { Tool } from '../common/Tool'
-import { Choice } from '../form/Choice'
+import { Choice, type Option } from '../form/Choice'
 import { EditField, EditFigure, readText } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 
@@ -33,8 +30,8 @@ const nameOf = ({ job, panel }: View, circuit: Circuit) =>
   `${placeText(job, panel, circuit)} ${circuit.label || 'Unlabelled'}`
 
 const positionSchema = z.int('must be a whole number').min(1, 'must be 1 or more')
-const protections: { value: Circuit['protection']; label: string }[] = [
-  { value: 'none', label: 'none' },
+const protections: Option<Circuit['protection']>[] = [
+  'none',
   { value: 'arc-fault', label: 'arc-fault (AFCI)' },
   { value: 'ground-fault', label: 'ground-fault (GFCI)' },
   { value: 'dual', label: 'both' },

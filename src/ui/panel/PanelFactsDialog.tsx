@@ -1,5 +1,7 @@
-import Button from '@mui/material/Button'
-import { legOf, positionText, spaceNamed } from '@/core/panel/positions'
+import { Button } from '@mui/material'
+import type * as z from 'zod'
+import { readLegs, readSpaces, readTypes, rowsOf, spacesText } from '@/core/panel/facts-text'
+import { positionText } from '@/core/panel/positions'
 import { mainsOffered, mostSpaces, type Panel, panelSchema } from '@/core/panel/schema'
 import { line, within } from '@/core/quantity'
 import { Popup } from '../common/Popup'
@@ -24,6 +26,19 @@ export function PanelFactsDialog({ onClose }: { onClose: () => void }) {
   const set = (facts: Facts, clear?: Clear) =>
     act({ op: 'setPanel', panelId, facts, ...(clear && { clear }) })
   const tell = (faults: ReturnType<typeof act>) => faults[0] && say(`Not changed: ${faults[0].message}`)
+  const text = (key: 'name' | 'mark' | 'where' | 'series', schema: z.ZodType<string>) => ({
+    value: panel[key],
+    read: readText(schema),
+    onCommit: (value: string) => set({ [key]: value }),
+  })
+  const chosen = <K extends 'numbering' | 'feedsFrom' | 'exposure'>(key: K) => ({
+    value: panel[key],
+    onChange: (value: Panel[K]) => tell(set({ [key]: value })),
+  })
+  const rated = (key: 'mainA' | 'busA') => ({
+    value: panel[key] ?? none,
+    onChange: (value: number) => tell(value === none ? set({}, [key]) : set({ [key]: value })),
+  })
   const only = job.panels.length === 1
   const tiedTo = (job.hookup.panelId ?? job.panels[0]?.id) === panelId
   const fed = panel.supply === 'fed from another panel'
@@ -66,18 +81,11 @@ export function PanelFactsDialog({ onClose }: { onClose: () => void }) {
       }
     >
       <Columns least={200}>
-        <EditField
-          label="Name"
-          value={panel.name}
-          read={readText(panelSchema.shape.name)}
-          onCommit={name => set({ name })}
-        />
+        <EditField label="Name" {...text('name', panelSchema.shape.name)} />
         <EditField
           label="Mark before its positions"
-          value={panel.mark}
           help="one to four letters, where a job has several panels"
-          read={readText(panelSchema.shape.mark)}
-          onCommit={mark => set({ mark })}
+          {...text('mark', panelSchema.shape.mark)}
         />
       </Columns>
       <Columns least={200}>
@@ -96,32 +104,29 @@ export function PanelFactsDialog({ onClose }: { onClose: () => void }) {
         />
         <Choice
           label="Numbered"
-          value={panel.numbering}
           options={[
             { value: 'odd-even', label: 'odd left, even right' },
             { value: 'in sequence', label: 'down the left, then the right' },
           ]}
-          onChange={numbering => tell(set({ numbering }))}
+          {...chosen('numbering')}
         />
       </Columns>
       <Columns least={200}>
         <Choice
           label="Main"
-          value={panel.mainA ?? none}
           options={[
             { value: none, label: 'main lugs only' },
             ...mainsOffered.map(value => ({ value, label: `${value} A breaker` })),
           ]}
-          onChange={mainA => tell(mainA === none ? set({}, ['mainA']) : set({ mainA }))}
+          {...rated('mainA')}
         />
         <Choice
           label="Bus rating"
-          value={panel.busA ?? none}
           options={[
             { value: none, label: 'not known' },
             ...mainsOffered.map(value => ({ value, label: `${value} A` })),
           ]}
-          onChange={busA => tell(busA === none ? set({}, ['busA']) : set({ busA }))}
+          {...rated('busA')}
         />
       </Columns>
       <Columns least={200}>
@@ -134,15 +139,7 @@ export function PanelFactsDialog({ onClose }: { onClose: () => void }) {
           ]}
           onChange={supply => tell(set({ supply }, supply === 'service' ? ['feederId'] : undefined))}
         />
-        <Choice
-          label="Feed comes in at the"
-          value={panel.feedsFrom}
-          options={[
-            { value: 'top', label: 'top' },
-            { value: 'bottom', label: 'bottom' },
-          ]}
-          onChange={feedsFrom => tell(set({ feedsFrom }))}
-        />
+        <Choice label="Feed comes in at the" options={['top', 'bottom']} {...chosen('feedsFrom')} />
       </Columns>
       {fed && (
         <Columns least={200}>
@@ -189,21 +186,15 @@ export function PanelFactsDialog({ onClose }: { onClose: () => void }) {
           />
         )}
       </Columns>
-      <EditField
-        label="Where it hangs"
-        value={panel.where}
-        read={readText(line(120))}
-        onCommit={where => set({ where })}
-      />
+      <EditField label="Where it hangs" {...text('where', line(120))} />
       <Columns least={200}>
         <Choice
           label="Surroundings"
-          value={panel.exposure}
           options={(['unknown', 'indoors', 'damp', 'wet'] as const).map(value => ({
             value,
             label: value === 'unknown' ? 'not known' : value,
           }))}
-          onChange={exposure => tell(set({ exposure }))}
+          {...chosen('exposure')}
         />
         <EditFigure
           label="Clear depth in front"
@@ -215,12 +206,7 @@ export function PanelFactsDialog({ onClose }: { onClose: () => void }) {
         />
       </Columns>
       <Columns least={200}>
-        <EditField
-          label="Maker’s series, from the sticker"
-          value={panel.series}
-          read={readText(line(60))}
-          onCommit={series => set({ series })}
-        />
+        <EditField label="Maker’s series, from the sticker" {...text('series', line(60))} />
         <EditField
           label="Breaker types it permits"
           value={panel.breakerTypes.join(', ')}
@@ -232,7 +218,7 @@ export function PanelFactsDialog({ onClose }: { onClose: () => void }) {
       <Columns least={200}>
         <EditField
           label="Spaces that take tandems"
-          value={panel.tandemSpaces === undefined ? '' : listText(panel, panel.tandemSpaces)}
+          value={panel.tandemSpaces === undefined ? '' : spacesText(panel, panel.tandemSpaces)}
           help="by the sticker; 0 for none, empty while not known"
           read={text => (text.trim() ? readSpaces(panel)(text) : { value: null })}
           onCommit={v => (v === null ? set({}, ['tandemSpaces']) : set({ tandemSpaces: v }))}
@@ -250,42 +236,3 @@ export function PanelFactsDialog({ onClose }: { onClose: () => void }) {
     </Popup>
   )
 }
-
-const rowsOf = (panel: Panel, rows: number) =>
-  Array.from({ length: rows }, (_, row) => legOf(panel, 2 * row + 1))
-
-const readLegs = (rows: number) => (text: string) => {
-  const legs = [...text.replace(/[\sL,]/gi, '')].map(c => (c === '1' ? 'L1' : c === '2' ? 'L2' : null))
-  const known = legs.filter(l => l !== null)
-  return known.length === rows && legs.length === rows
-    ? { value: known }
-    : { problem: `must be ${rows} figures, 1 or 2 for each row; this has ${legs.length}` }
-}
-
-const readTypes = (text: string) => {
-  const types = text
-    .split(',')
-    .map(t => t.trim())
-    .filter(Boolean)
-  const parsed = panelSchema.shape.breakerTypes.safeParse(types)
-  return parsed.success
-    ? { value: parsed.data }
-    : { problem: 'must be types of at most 20 characters, commas between' }
-}
-
-const listText = (panel: Panel, spaces: readonly number[]) =>
-  spaces.length ? spaces.map(s => positionText(panel, { position: s, poles: 1 })).join(', ') : '0'
-
-const readSpaces =
-  (panel: Panel) =>
-  (text: string): { value: number[] } | { problem: string } => {
-    if (text.trim() === '0') return { value: [] }
-    const names = text.split(/[\s,]+/).filter(Boolean)
-    const spaces = names.flatMap(name => {
-      const [from = 0, to = from] = name.split('-').map(Number)
-      return Array.from({ length: Math.max(0, to - from + 1) }, (_, i) => spaceNamed(panel, from + i))
-    })
-    return spaces.length && spaces.every(s => Number.isInteger(s) && s >= 1 && s <= panel.spaces)
-      ? { value: [...new Set(spaces)].sort((a, b) => a - b) }
-      : { problem: `must be spaces of this panel, such as 17-30 or 17, 19; it has ${panel.spaces}` }
-  }

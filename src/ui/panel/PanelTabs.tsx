@@ -1,5 +1,4 @@
-import Tab from '@mui/material/Tab'
-import Tabs from '@mui/material/Tabs'
+import { Tab, Tabs } from '@mui/material'
 import { shownPanel, useWorkspace } from '../workspace/store'
 
 /** The panels of a job that has several. */

@@ -1,4 +1,4 @@
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import { type Mark, markSchema, type Photo, type Plate, plateSchema } from '@/core/ask/evidence'
 import { circuitOf } from '@/core/job/panels'
 import { plateIn } from '@/core/loads/plate-text'

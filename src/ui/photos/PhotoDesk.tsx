@@ -1,7 +1,4 @@
-import Button from '@mui/material/Button'
-import List from '@mui/material/List'
-import ListItem from '@mui/material/ListItem'
-import ListItemButton from '@mui/material/ListItemButton'
+import { Button, List, ListItem, ListItemButton } from '@mui/material'
 import { Maximize, RotateCw, ScanLine, X, ZoomIn, ZoomOut } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'

@@ -1,7 +1,5 @@
 'use client'
-import Alert from '@mui/material/Alert'
-import Avatar from '@mui/material/Avatar'
-import ToggleButton from '@mui/material/ToggleButton'
+import { Avatar, ToggleButton } from '@mui/material'
 import { useMutation } from '@tanstack/react-query'
 import { ImagePlus } from 'lucide-react'
 import dynamic from 'next/dynamic'
@@ -10,7 +8,7 @@ import type { About, Photo } from '@/core/ask/evidence'
 import { aboutText } from '@/core/job/about'
 import { largestSent, upload } from '../api'
 import { FileButton, pictures } from '../common/FileButton'
-import { Columns, Empty, View } from '../common/pieces'
+import { Columns, Empty, Problem, View } from '../common/pieces'
 import { today } from '../common/today'
 import { dataOf, worthARetry } from '../query'
 import { shownPanel, useWorkspace } from '../workspace/store'
@@ -91,11 +89,11 @@ export function PhotosView() {
         }
       >
         {problems.length > 0 && (
-          <Alert severity="error" role="alert">
+          <Problem>
             {problems.map(p => (
               <p key={p}>{p}</p>
             ))}
-          </Alert>
+          </Problem>
         )}
         {open ? (
           <PhotoDesk key={open.id} photo={open} />

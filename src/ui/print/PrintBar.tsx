@@ -1,21 +1,34 @@
 'use client'
-import Button from '@mui/material/Button'
+import { Box, Button } from '@mui/material'
 import { Printer } from 'lucide-react'
 import Link from 'next/link'
-import styles from './PrintBar.module.css'
+import type { ReactNode } from 'react'
+import { Quiet, Row } from '../common/pieces'
 
-/** Above the sheet on the screen only. */
-export function PrintBar({ jobId }: { jobId: string }) {
-  return (
-    <div className={`${styles.bar} no-print`}>
-      <Link href={`/jobs/${jobId}/panel`}>Back to the job</Link>
+interface Props {
+  jobId: string
+  /** what can be chosen of the paper */
+  children?: ReactNode
+  note?: ReactNode
+}
+
+/** Above the paper on the screen only: the way back, what can be chosen, and the printer. */
+export const PrintBar = ({ jobId, children, note }: Props) => (
+  <Box className="no-print" sx={{ maxWidth: '8.5in', mx: 'auto', px: 1, py: 1.5 }}>
+    <Row sx={{ '& .MuiTextField-root': { width: 230 } }}>
+      <Button component={Link} href={`/jobs/${jobId}/panel`}>
+        Back to the panel
+      </Button>
+      {children}
       <Button
         variant="contained"
+        sx={{ ml: 'auto' }}
         startIcon={<Printer size={18} aria-hidden />}
         onClick={() => window.print()}
       >
-        Print this page
+        Print
       </Button>
-    </div>
-  )
-}
+    </Row>
+    {note && <Quiet>{note}</Quiet>}
+  </Box>
+)

@@ -1,4 +1,4 @@
-import Box from '@mui/material/Box'
+import { Box } from '@mui/material'
 import { useMemo } from 'react'
 import type { Equipment } from '@/core/equipment'
 import { arrangementNames, arrangementSees } from '@/core/source/arrangement'

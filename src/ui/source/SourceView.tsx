@@ -1,5 +1,5 @@
 'use client'
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import { Plus } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'

@@ -1,5 +1,4 @@
-import Button from '@mui/material/Button'
-import Typography from '@mui/material/Typography'
+import { Button, Typography } from '@mui/material'
 import { Minus, Plus } from 'lucide-react'
 import { type Equipment, kindName } from '@/core/equipment'
 import type { Bank } from '@/core/equipment/source-kinds'

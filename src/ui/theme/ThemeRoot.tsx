@@ -1,5 +1,5 @@
 'use client'
-import CssBaseline from '@mui/material/CssBaseline'
+import { CssBaseline } from '@mui/material'
 import { ThemeProvider } from '@mui/material/styles'
 import type { ReactNode } from 'react'
 import { theme } from './theme'

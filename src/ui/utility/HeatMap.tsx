@@ -1,4 +1,4 @@
-import Paper from '@mui/material/Paper'
+import { Paper } from '@mui/material'
 import { useColorScheme } from '@mui/material/styles'
 import { useEffect, useRef, useState } from 'react'
 import type { UtilityViews } from '@/core/loads/utility-year'

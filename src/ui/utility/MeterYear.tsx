@@ -1,5 +1,4 @@
-import Alert from '@mui/material/Alert'
-import Button from '@mui/material/Button'
+import { Alert, Button } from '@mui/material'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useWatch } from 'react-hook-form'
@@ -12,7 +11,7 @@ import { conditionsOf } from '@/core/outage/asked'
 import { fail, fault, ok } from '@/core/outcome'
 import { figure, quantity } from '@/core/units/format'
 import { DataTable } from '../common/DataTable'
-import { Card, Columns, Quiet, Row } from '../common/pieces'
+import { Card, Columns, Problem, Quiet, Row } from '../common/pieces'
 import { today } from '../common/today'
 import { Choice } from '../form/Choice'
 import { Form, Save } from '../form/Form'
@@ -211,11 +210,7 @@ export function MeterYear({ seriesId, name, meters, warnings }: Props) {
           <p>Its intervals are of no usual length: they cannot be used for the demand.</p>
         )}
       </Card>
-      {error && (
-        <Alert severity="error" role="alert">
-          {error.message}
-        </Alert>
-      )}
+      <Problem>{error?.message}</Problem>
       {views && (
         <>
           <Columns least={380}>

@@ -1,14 +1,4 @@
-import {
-  Area,
-  AreaChart,
-  Bar,
-  BarChart,
-  ReferenceLine,
-  ResponsiveContainer,
-  Tooltip,
-  XAxis,
-  YAxis,
-} from 'recharts'
+import { Area, AreaChart, Bar, BarChart, ReferenceLine, Tooltip, XAxis, YAxis } from 'recharts'
 import type { UtilityViews } from '@/core/loads/utility-year'
 import { figure, quantity } from '@/core/units/format'
 import { ChartFigure, grid, margin, tip, water, xAxis, yAxis } from '../common/chart'
@@ -27,16 +17,14 @@ export function DurationChart({ duration, baseW }: { duration: UtilityViews['dur
       heads={['Share of the time', 'At least']}
       rows={data.filter((_, i) => i % 5 === 0).map(d => [`${figure(d.percent)} %`, quantity(d.W, 'W')])}
     >
-      <ResponsiveContainer>
-        <AreaChart data={data} margin={margin}>
-          {grid}
-          <XAxis dataKey="percent" type="number" domain={[0, 100]} {...xAxis('share of the time, %')} />
-          <YAxis {...yAxis('demand, W')} />
-          <Tooltip {...tip} formatter={watts} labelFormatter={l => `${figure(Number(l))} % of the time`} />
-          <Area dataKey="W" name="at least" {...waters} />
-          <ReferenceLine y={baseW} stroke="var(--mui-palette-severity-stop)" strokeDasharray="6 4" />
-        </AreaChart>
-      </ResponsiveContainer>
+      <AreaChart data={data} margin={margin}>
+        {grid}
+        <XAxis dataKey="percent" type="number" domain={[0, 100]} {...xAxis('share of the time, %')} />
+        <YAxis {...yAxis('demand, W')} />
+        <Tooltip {...tip} formatter={watts} labelFormatter={l => `${figure(Number(l))} % of the time`} />
+        <Area dataKey="W" name="at least" {...waters} />
+        <ReferenceLine y={baseW} stroke="var(--mui-palette-severity-stop)" strokeDasharray="6 4" />
+      </AreaChart>
     </ChartFigure>
   )
 }
@@ -51,20 +39,18 @@ export function WeekChart({ week }: { week: UtilityViews['peakWeek'] }) {
       heads={['From', 'Demand']}
       rows={week.map(w => [w.at.replace('T', ' '), quantity(w.W, 'W')])}
     >
-      <ResponsiveContainer>
-        <AreaChart data={week} margin={margin}>
-          {grid}
-          <XAxis
-            dataKey="at"
-            {...xAxis('day')}
-            tickFormatter={(at: string) => at.slice(5, 10)}
-            minTickGap={40}
-          />
-          <YAxis {...yAxis('demand, W')} />
-          <Tooltip {...tip} formatter={watts} labelFormatter={l => String(l).replace('T', ' ')} />
-          <Area type="stepAfter" dataKey="W" name="demand" {...waters} />
-        </AreaChart>
-      </ResponsiveContainer>
+      <AreaChart data={week} margin={margin}>
+        {grid}
+        <XAxis
+          dataKey="at"
+          {...xAxis('day')}
+          tickFormatter={(at: string) => at.slice(5, 10)}
+          minTickGap={40}
+        />
+        <YAxis {...yAxis('demand, W')} />
+        <Tooltip {...tip} formatter={watts} labelFormatter={l => String(l).replace('T', ' ')} />
+        <Area type="stepAfter" dataKey="W" name="demand" {...waters} />
+      </AreaChart>
     </ChartFigure>
   )
 }
@@ -80,15 +66,13 @@ export function MonthsChart({ months }: { months: UtilityViews['months'] }) {
       heads={['Month', 'A mean day']}
       rows={months.map(m => [m.month, quantity(m.dailyWh, 'Wh')])}
     >
-      <ResponsiveContainer>
-        <BarChart data={data} margin={margin}>
-          {grid}
-          <XAxis dataKey="month" {...xAxis('month')} />
-          <YAxis {...yAxis('a day, kWh')} />
-          <Tooltip {...tip} formatter={v => `${figure(Number(v))} kWh`} />
-          <Bar dataKey="kWh" name="a day" fill={water.deep} isAnimationActive={false} />
-        </BarChart>
-      </ResponsiveContainer>
+      <BarChart data={data} margin={margin}>
+        {grid}
+        <XAxis dataKey="month" {...xAxis('month')} />
+        <YAxis {...yAxis('a day, kWh')} />
+        <Tooltip {...tip} formatter={v => `${figure(Number(v))} kWh`} />
+        <Bar dataKey="kWh" name="a day" fill={water.deep} isAnimationActive={false} />
+      </BarChart>
     </ChartFigure>
   )
 }

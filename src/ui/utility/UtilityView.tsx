@@ -1,9 +1,5 @@
 'use client'
-import Alert from '@mui/material/Alert'
-import Button from '@mui/material/Button'
-import LinearProgress from '@mui/material/LinearProgress'
-import List from '@mui/material/List'
-import ListItem from '@mui/material/ListItem'
+import { Button, LinearProgress, List, ListItem } from '@mui/material'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
@@ -13,7 +9,7 @@ import type { MeterAbout } from '@/core/loads/utility-year'
 import { plural, quantity } from '@/core/units/format'
 import { call, upload } from '../api'
 import { FileButton } from '../common/FileButton'
-import { Card, Empty, Quiet, Row, View } from '../common/pieces'
+import { Card, Empty, Problem, Quiet, Row, View } from '../common/pieces'
 import { firmZone } from '../common/today'
 import { FindingsHere } from '../findings/FindingsHere'
 import { LoadsTabs } from '../loads/LoadsTabs'
@@ -135,11 +131,7 @@ export function UtilityView() {
             <Quiet>{busy.what}</Quiet>
           </div>
         )}
-        {(problem ?? error) && (
-          <Alert severity="error" role="alert">
-            {problem ?? error?.message}
-          </Alert>
-        )}
+        <Problem>{problem ?? error?.message}</Problem>
         {kept && kept.length > 1 && (
           <List dense disablePadding aria-label="Kept with the job">
             {kept.map(k => (

@@ -1,6 +1,4 @@
-import Box from '@mui/material/Box'
-import ButtonBase from '@mui/material/ButtonBase'
-import List from '@mui/material/List'
+import { Box, ButtonBase, List } from '@mui/material'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import type { BalanceLine } from '@/core/job/balance'

@@ -1,4 +1,4 @@
-import Drawer from '@mui/material/Drawer'
+import { Drawer } from '@mui/material'
 import { Balance } from './Balance'
 
 /** The whole balance, from below, on a phone. */

@@ -1,4 +1,4 @@
-import Button from '@mui/material/Button'
+import { Button } from '@mui/material'
 import { plural } from '@/core/units/format'
 import { Popup } from '../common/Popup'
 import { useWorkspace } from './store'

@@ -1,4 +1,4 @@
-import Snackbar from '@mui/material/Snackbar'
+import { Snackbar } from '@mui/material'
 import { useWorkspace } from './store'
 
 /** One line about what happened, which goes by itself. */

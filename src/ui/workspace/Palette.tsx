@@ -1,6 +1,4 @@
-import Autocomplete from '@mui/material/Autocomplete'
-import Dialog from '@mui/material/Dialog'
-import TextField from '@mui/material/TextField'
+import { Autocomplete, Dialog, TextField } from '@mui/material'
 import { useRouter } from 'next/navigation'
 import { placeText } from '@/core/job/panels'
 import { shortcuts } from '../common/keys'

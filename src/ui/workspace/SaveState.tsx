@@ -1,4 +1,4 @@
-import Box from '@mui/material/Box'
+import { Box } from '@mui/material'
 import { plural } from '@/core/units/format'
 import { wide } from '../common/TopBar'
 import { text } from '../theme/tokens'

@@ -1,4 +1,4 @@
-import Drawer from '@mui/material/Drawer'
+import { Drawer } from '@mui/material'
 import { X } from 'lucide-react'
 import { Tool } from '../common/Tool'
 import { WorkingView } from '../common/WorkingView'

@@ -1,7 +1,5 @@
 'use client'
-import Box from '@mui/material/Box'
-import ButtonBase from '@mui/material/ButtonBase'
-import Typography from '@mui/material/Typography'
+import { Box, ButtonBase, Typography } from '@mui/material'
 import { CircleHelp, Command, Pencil, Redo2, Undo2 } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { type ReactNode, useEffect, useState } from 'react'
