@@ -1,7 +1,5 @@
 'use client'
 import {
-  Alert,
-  type AlertProps,
   Box,
   type BoxProps,
   Container,
@@ -124,14 +122,6 @@ export const FigureLink = ({ children, onClick, label }: FigureProps) => (
     {children}
   </Link>
 )
-
-/** What went wrong, told at once; nothing where nothing did. */
-export const Problem = ({ children, ...alert }: AlertProps) =>
-  (Array.isArray(children) ? children.some(Boolean) : children) ? (
-    <Alert severity="error" role="alert" {...alert}>
-      {children}
-    </Alert>
-  ) : null
 
 /** What is missing here, and what to do first. */
 export const Empty = ({ children }: { children: ReactNode }) => (

@@ -9,7 +9,8 @@ import {
 } from '@mui/material'
 import { type ReactNode, useContext, useId, useState } from 'react'
 import { type FieldValues, FormProvider, useFormState } from 'react-hook-form'
-import { Column, Problem } from '../common/pieces'
+import { Problem } from '../common/Problem'
+import { Column } from '../common/pieces'
 import { FormId, messageOf, Standing } from './useField'
 import type { Sheet } from './useSheet'
 

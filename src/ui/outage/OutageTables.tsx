@@ -1,6 +1,5 @@
 import { Button, Paper } from '@mui/material'
 import { memo } from 'react'
-import { traceCsv } from '@/core/formats/outage-csv'
 import type { Chance } from '@/core/outage/chance'
 import type { Plan } from '@/core/outage/plan'
 import type { Trace } from '@/core/outage/trace'
@@ -21,7 +20,8 @@ const sides = { in: 'In', out: 'To', lost: 'Lost', left: 'Left' } as const
 
 /** The tables behind the drawing: the account, dark hours, what happens when, overloads; and the CSV. */
 export const OutageTables = memo(function OutageTables({ plan, trace, chance, name }: Props) {
-  const download = () => {
+  const download = async () => {
+    const { traceCsv } = await import('@/core/formats/outage-csv')
     const url = URL.createObjectURL(new Blob([traceCsv(plan, trace, chance)], { type: 'text/csv' }))
     const link = document.createElement('a')
     link.href = url
