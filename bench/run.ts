@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { availableParallelism } from 'node:os'
 import { gzipSync } from 'node:zlib'
-import { chromium } from '@playwright/test'
+import { chromium, type Page } from '@playwright/test'
 import { evaluate } from '../src/core/job/evaluate'
 import { circuitsOf } from '../src/core/job/panels'
 import { deskFor, runDraws } from '../src/core/outage/chance'
@@ -68,6 +68,14 @@ async function scripts(jobId: string) {
   await browser.close()
 }
 
+/** Tells the tasks of the main thread that took longer than 50 ms since it was asked last. */
+const tellingLongTasks = (page: Page) => async (when: string) => {
+  const long = await page.evaluate((): number[] => Reflect.get(window, 'longTasks').splice(0))
+  console.log(
+    `tasks of the main thread over 50 ms while ${when}: ${long.length}${long.length ? `, longest ${ms(Math.max(...long))}` : ''}`,
+  )
+}
+
 /** Taps four times a second, as fast as a person does, and reads when the browser had painted the answer. */
 async function taps(jobId: string) {
   const browser = await chromium.launch({
@@ -89,12 +97,7 @@ async function taps(jobId: string) {
       for (const entry of list.getEntries()) long.push(entry.duration)
     }).observe({ type: 'longtask' })
   })
-  const longTasks = async (when: string) => {
-    const long = await page.evaluate((): number[] => Reflect.get(window, 'longTasks').splice(0))
-    console.log(
-      `tasks of the main thread over 50 ms while ${when}: ${long.length}${long.length ? `, longest ${ms(Math.max(...long))}` : ''}`,
-    )
-  }
+  const longTasks = tellingLongTasks(page)
   const places = await page
     .locator('[data-space][aria-pressed]')
     .evaluateAll(all => all.map(e => e.getBoundingClientRect()).map(r => ({ x: r.x + 60, y: r.y + 12 })))
@@ -129,7 +132,7 @@ async function openCatalogue() {
   const times = await timed(5, async () => {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
     await page.goto(`${url}/equipment`)
-    await page.locator('[role=row] button').first().waitFor()
+    await page.locator('[role=gridcell] button').first().waitFor()
     await page.close()
   })
   report('opening the catalogue of 2,000 items, scripts fetched anew', times, '1,000 ms')
@@ -198,7 +201,8 @@ async function outageScreen(jobId: string) {
     `memory of the page and its workers over that of another view, after up to 1,000 draws, nothing collected: ${((await renderersMB()) - withoutMB).toFixed(0)} MB (limit 100 MB)`,
   )
   await page.waitForTimeout(1500)
-  await page.evaluate(() => Reflect.get(window, 'longTasks').splice(0))
+  const longTasks = tellingLongTasks(page)
+  await longTasks('the first draws')
   const slider = page.getByRole('slider', { name: 'Reserve', exact: true })
   await slider.focus()
   const means: number[] = []
@@ -248,6 +252,7 @@ async function outageScreen(jobId: string) {
   report('what-if to the mean curve painted', means, '50 ms')
   report('what-if to the first bands painted', bands, '300 ms')
   report('what-if to the last of up to 1,000 draws of 72 h × 24 circuits, in workers', whole, '1,000 ms')
+  await longTasks('sliding what-if')
   const button = page.getByRole('button', { name: 'Search here' })
   await button.click()
   const began = performance.now()
@@ -255,13 +260,11 @@ async function outageScreen(jobId: string) {
   console.log(
     `search here, in workers on ${availableParallelism()} cores: ${((performance.now() - began) / 1000).toFixed(1)} s (limit 5 s)`,
   )
-  const long = await page.evaluate((): number[] => Reflect.get(window, 'longTasks'))
+  await longTasks('searching')
   const heap = await page.evaluate(
     () => (performance as unknown as { memory: { usedJSHeapSize: number } }).memory.usedJSHeapSize,
   )
-  console.log(
-    `tasks of the main thread over 50 ms meanwhile: ${long.length}${long.length ? `, longest ${ms(Math.max(...long))}` : ''}; script heap of the page ${(heap / 1e6).toFixed(0)} MB`,
-  )
+  console.log(`script heap of the page: ${(heap / 1e6).toFixed(0)} MB`)
   await browser.close()
 }
 

@@ -2,7 +2,7 @@ import { createContext, useContext } from 'react'
 import { createStore, type StoreApi, useStore } from 'zustand'
 import type { Evaluation } from '@/core/job/evaluate'
 import type { Operation } from '@/core/job/operations'
-import { circuitOf, tiedPanel } from '@/core/job/panels'
+import { circuitOf, circuitsOf, tiedPanel } from '@/core/job/panels'
 import type { JobRecord, Others, Revision } from '@/core/job/record'
 import type { Job } from '@/core/job/schema'
 import type { Fault } from '@/core/outcome'
@@ -136,6 +136,7 @@ const gatherMs = 60
 const firstWaitMs = 1000
 const longestWaitMs = 10_000
 const diskFull = 507
+const warmings = 4
 
 interface Opened {
   record: JobRecord
@@ -173,8 +174,21 @@ export function createWorkspace({
       }
       const { early } = get()
       set({ live: true, early: [] })
+      warm(warmings)
       const faults = early.flatMap(operations => get().act(...operations))
       if (faults.length) set({ notice: `Not done: ${faults.map(faultLine).join('; ')}` })
+    }
+    /** Works a tap out a few times while nobody waits, and forgets it: the first real one finds the engine warm. */
+    function warm(times: number) {
+      const [circuit] = circuitsOf(get().job)
+      if (!times || !circuit || typeof requestIdleCallback === 'undefined') return
+      requestIdleCallback(() => {
+        const tap = { op: 'selectCircuit', circuitId: circuit.id, picked: !circuit.picked } as const
+        const { applyOperation, evaluate } = engine()
+        const tapped = applyOperation(get().job, tap)
+        if (tapped.ok) evaluate(tapped.value)
+        warm(times - 1)
+      })
     }
     const start = () => {
       coming ??= come()
