@@ -70,9 +70,9 @@ test('a job’s source and hook-up are kept as a template, and the next job star
   await page.getByRole('button', { name: 'More for Template: Alder Hollow day-care' }).click()
   await page.getByRole('menuitem', { name: 'Start a job from it' }).click()
   await accessible(page)
-  await page.getByLabel('Name').fill('Started from it')
+  await page.getByLabel('Name', { exact: true }).fill('Started from it')
   await page.getByRole('button', { name: 'Open the job' }).click()
-  await page.getByRole('link', { name: 'Source' }).click()
+  await page.getByRole('link', { name: 'Source', exact: true }).click()
   await expect(page.getByText('Sluice 22').first()).toBeVisible()
 })
 

@@ -109,4 +109,7 @@ test('an error of the server does not replace what is kept', async ({ page, requ
     await page.reload()
     await expect(page.getByRole('heading', { name: 'Trace the breakers' })).toBeVisible()
   }
+  // what is kept does not stand in the way of what the other screens need
+  await openJob(page, id, 'outage')
+  await expect(page.getByRole('region', { name: 'Answer' })).toBeVisible()
 })

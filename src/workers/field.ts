@@ -72,6 +72,10 @@ serwist.registerRoute(
     ({ request }) => fetch(request).catch(away),
   ),
 )
+// a worker's script comes from the network: what is kept has no fragment, and the worker reads from it what it is to load
+self.addEventListener('fetch', event => {
+  if (event.request.destination === 'worker') event.stopImmediatePropagation()
+})
 serwist.addEventListeners()
 
 /** The screen that is open is kept as it is, without a second visit; the answer tells that it will open again. */

@@ -82,7 +82,7 @@ export function JobsScreen({ person, rows, total, pageSize, address, order }: Pr
             {shelves
               .filter(s => s.name !== shelfOf(address))
               .map(({ name, ...shelf }) => (
-                <Button key={name} component={Link} href={listAddress(address, { ...shelf, q: '', page: 1 })}>
+                <Button key={name} component={Link} href={listAddress(address, { ...shelf, page: 1 })}>
                   {name}
                 </Button>
               ))}

@@ -56,11 +56,16 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
   const tell = (faults: ReturnType<typeof edit>) => faults[0] && say(`Not changed: ${faults[0].message}`)
   const feed = feedOf(panel, circuit)
   const neutral = circuit.neutral.kind === 'shared' ? circuit.neutral.with : circuit.neutral.kind
+  const close = (cell: string) => {
+    select(null)
+    // once it is drawn without this circuit, the keyboard goes on where it came from
+    requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-cell="${cell}"]`)?.focus())
+  }
   return (
     <Column>
       <Row sx={{ flexWrap: 'nowrap', alignItems: 'flex-start' }}>
         <h2 style={{ flex: 1, paddingTop: 8, overflowWrap: 'anywhere' }}>{nameOf(view, circuit)}</h2>
-        <Tool label="Close the circuit" onClick={() => select(null)} icon={X} />
+        <Tool label="Close the circuit" onClick={() => close(circuitId)} icon={X} />
       </Row>
       <Quiet>
         {feed === 'both' ? '240 V, both legs' : `120 V on ${legOf(panel, circuit.position)}`} ·{' '}
@@ -203,7 +208,7 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
           color="error"
           onClick={() => {
             tell(act({ op: 'removeCircuit', circuitId }))
-            select(null)
+            close(`free${circuit.position}${circuit.half ?? ''}`)
             say(`Removed ${positionText(panel, circuit)} ${circuit.label}. Undo brings it back.`)
           }}
         >

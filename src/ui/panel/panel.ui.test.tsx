@@ -1,8 +1,9 @@
 /** @jest-environment jest-fixed-jsdom */
-import { act, screen, within } from '@testing-library/react'
+import { act, screen, waitFor, within } from '@testing-library/react'
 import { circuitOf } from '@/core/job/panels'
 import { alderHollow } from '@/server/seeds/jobs'
 import { inWorkspace } from '../test/render'
+import { CircuitInspector } from './CircuitInspector'
 import { EnterBreakers } from './EnterBreakers'
 import { LoadDialog } from './LoadDialog'
 import { PanelDrawing } from './PanelDrawing'
@@ -54,6 +55,22 @@ test('a free space asks for what stands there; an open one shows its circuit', a
   expect(onAdd).toHaveBeenCalledWith(27, undefined)
   await user.click(screen.getByRole('button', { name: 'Open 17 Sump pump' }))
   expect(store.getState().selectedId).toBe('c17')
+})
+
+test('the keyboard goes on at the breaker whose circuit was closed, and at the space of one that was removed', async () => {
+  const { user } = inWorkspace(
+    <>
+      <PanelDrawing onAdd={jest.fn()} />
+      <CircuitInspector />
+    </>,
+  )
+  focusOn(breaker('17 Sump pump'))
+  await user.keyboard('[Enter]')
+  await user.click(await screen.findByRole('button', { name: 'Close the circuit' }))
+  await waitFor(() => expect(document.activeElement).toBe(breaker('17 Sump pump')))
+  await user.keyboard('[Enter]')
+  await user.click(await screen.findByRole('button', { name: /^Remove/ }))
+  await waitFor(() => expect(document.activeElement).toBe(breaker('17 free')))
 })
 
 test('breakers entered by line: what is understood is entered, what is not stays with the reason', async () => {
