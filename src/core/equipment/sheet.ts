@@ -5,8 +5,14 @@ import { type Equipment, type EquipmentKind, equipmentKinds } from './index'
 const kept = new Set(['kind', 'version'])
 
 /** The fields of a kind in the order a datasheet gives them, as its schema names them. */
-export const equipmentFields = (kind: EquipmentKind): Field[] =>
-  fieldsOf(equipmentKinds[kind]).filter(f => !kept.has(f.key))
+export function equipmentFields(kind: EquipmentKind): readonly Field[] {
+  const known = fieldsByKind.get(kind)
+  if (known) return known
+  const fields = fieldsOf(equipmentKinds[kind]).filter(f => !kept.has(f.key))
+  fieldsByKind.set(kind, fields)
+  return fields
+}
+const fieldsByKind = new Map<EquipmentKind, readonly Field[]>()
 
 const text = (field: Field, value: unknown): string => {
   if (value === undefined || value === null) return ''

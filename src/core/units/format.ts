@@ -87,7 +87,8 @@ export const shown = (value: number | string | boolean, unit: Unit): string =>
 export const together = (items: readonly string[]): string =>
   items.length < 2 ? (items[0] ?? '') : `${items.slice(0, -1).join(', ')} and ${items.at(-1)}`
 
-export const plural = (count: number, one: string, many = `${one}s`) => `${count} ${count === 1 ? one : many}`
+export const plural = (count: number, one: string, many = `${one}s`) =>
+  `${count.toLocaleString('en-US')} ${count === 1 ? one : many}`
 
 export const sentenceStart = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 

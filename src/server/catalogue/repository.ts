@@ -16,6 +16,8 @@ const newest = (at: Knex, firmId: string) =>
     .select('id', 'version', 'facts', 'retired')
     .as('newest')
 
+const names = new Intl.Collator('en', { numeric: true })
+
 /** The newest version of everything that is in use in the firm's catalogue, by kind and name. */
 export async function listEquipment({ firmId }: Pick<Actor, 'firmId'>): Promise<Equipment[]> {
   const rows: { facts: unknown }[] = await db()
@@ -24,7 +26,7 @@ export async function listEquipment({ firmId }: Pick<Actor, 'firmId'>): Promise<
     .select('facts')
   return rows
     .map(r => equipmentSchema.parse(r.facts))
-    .sort((a, b) => a.kind.localeCompare(b.kind) || a.name.localeCompare(b.name, 'en', { numeric: true }))
+    .sort((a, b) => names.compare(a.kind, b.kind) || names.compare(a.name, b.name))
 }
 
 /** The newest version of each of these ids, in use or not; what was never there is not named. */

@@ -64,6 +64,11 @@ export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount 
         flex: 1,
         minWidth: 240,
         valueGetter: (_, row) => headlineOf(row),
+        renderCell: ({ value }) => (
+          <span title={value} data-lines>
+            {value}
+          </span>
+        ),
       },
       {
         field: 'weightLb',
@@ -114,13 +119,19 @@ export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount 
       aria-label="Catalogue"
       rows={items}
       columns={columns}
-      getRowHeight={() => 'auto'}
+      rowHeight={60}
       disableRowSelectionOnClick
-      initialState={{ pagination: { paginationModel: { pageSize: 50 } } }}
+      initialState={{ pagination: { paginationModel: { pageSize: 25 } } }}
       pageSizeOptions={[25, 50, 100]}
       sx={{
         '--DataGrid-rowBorderColor': 'var(--mui-palette-divider)',
-        '& .MuiDataGrid-cell': { py: 0.75, alignContent: 'center' },
+        '& .MuiDataGrid-cell': { alignContent: 'center', lineHeight: 1.4, whiteSpace: 'normal' },
+        '& [data-lines]': {
+          display: '-webkit-box',
+          overflow: 'hidden',
+          WebkitBoxOrient: 'vertical',
+          WebkitLineClamp: 2,
+        },
         bgcolor: 'background.paper',
       }}
     />

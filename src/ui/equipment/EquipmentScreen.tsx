@@ -2,7 +2,7 @@
 import { Box, Button, Skeleton, TextField } from '@mui/material'
 import { FileDown, FileUp, Plus } from 'lucide-react'
 import dynamic from 'next/dynamic'
-import { useDeferredValue, useMemo, useState } from 'react'
+import { useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { type EquipmentKind, kindIds, kindName } from '@/core/equipment'
 import { findEquipment } from '@/core/equipment/sheet'
 import { plural, sentenceStart } from '@/core/units/format'
@@ -18,16 +18,22 @@ const mostCompared = 4
 
 const SheetDialog = dynamic(() => import('./SheetDialog').then(m => m.SheetDialog))
 const Compared = dynamic(() => import('./Compared').then(m => m.Compared))
-const CatalogueGrid = dynamic(() => import('./CatalogueGrid').then(m => m.CatalogueGrid), {
-  // the grid measures its place, and shows nothing before
-  ssr: false,
-  loading: () => <Skeleton variant="rounded" height={480} />,
-})
+const loadGrid = () => import('./CatalogueGrid').then(m => m.CatalogueGrid)
+
+/** The grid as soon as it is fetched. By a state: React holds the fallback of a lazy one for 300 ms. */
+function useGrid() {
+  const [grid, setGrid] = useState<{ Grid: Awaited<ReturnType<typeof loadGrid>> } | null>(null)
+  useEffect(() => {
+    void loadGrid().then(Grid => setGrid({ Grid }))
+  }, [])
+  return grid
+}
 
 /** The firm's catalogue: found by any word, compared side by side, entered as a datasheet gives it, in and out as files. */
 export function EquipmentScreen({ person, firm: given }: { person: PersonChoice; firm: Firm }) {
   const { equipment: items, stock } = useFirm(given).data ?? given
   const { change, count } = useCatalogueChanges()
+  const grid = useGrid()
   const [asked, setAsked] = useState('')
   const sought = useDeferredValue(asked)
   const [kind, setKind] = useState<EquipmentKind | 'all'>('all')
@@ -100,8 +106,8 @@ export function EquipmentScreen({ person, firm: given }: { person: PersonChoice;
           </Button>
         </Row>
         <Quiet role="status">
-          {found.length} shown{chosen.length > 0 && `, ${chosen.length} of ${mostCompared} to compare`}.{' '}
-          {said}
+          {found.length.toLocaleString('en-US')} shown
+          {chosen.length > 0 && `, ${chosen.length} of ${mostCompared} to compare`}. {said}
         </Quiet>
         {trouble && (
           <Problem onClose={() => setTrouble(null)}>
@@ -118,15 +124,18 @@ export function EquipmentScreen({ person, firm: given }: { person: PersonChoice;
           </Problem>
         )}
         {compared.length > 1 && <Compared items={compared} onClear={() => setChosen([])} />}
+        {found.length > 0 && !grid && <Skeleton variant="rounded" height={480} />}
         {found.length ? (
-          <CatalogueGrid
-            items={found}
-            stock={stock}
-            chosen={chosen}
-            onChosen={ids => setChosen(ids.slice(-mostCompared))}
-            onOpen={item => setOpen({ item })}
-            onCount={count}
-          />
+          grid && (
+            <grid.Grid
+              items={found}
+              stock={stock}
+              chosen={chosen}
+              onChosen={ids => setChosen(ids.slice(-mostCompared))}
+              onOpen={item => setOpen({ item })}
+              onCount={count}
+            />
+          )
         ) : (
           <Empty>
             Nothing answers to “{asked}”. Another word, or a new {kind === 'all' ? 'item' : kindName[kind]}.

@@ -1,5 +1,5 @@
-import { TextField } from '@mui/material'
-import { useState } from 'react'
+import { FormHelperText, Input } from '@mui/material'
+import { useId, useState } from 'react'
 import { stockSchema } from '@/core/search/stock'
 import { readNumber } from '../form/EditField'
 
@@ -12,6 +12,7 @@ interface Props {
 
 /** How many the firm has: saved when left; a wrong entry stays as typed. */
 export function StockField({ name, count, onCount }: Props) {
+  const id = useId()
   const [text, setText] = useState(count === undefined ? '' : String(count))
   const [problem, setProblem] = useState<string | null>(null)
   const [known, setKnown] = useState(count)
@@ -26,25 +27,29 @@ export function StockField({ name, count, onCount }: Props) {
     setProblem('value' in got ? ((await onCount(got.value))?.message ?? null) : got.problem)
   }
   return (
-    <TextField
-      variant="standard"
-      value={text}
-      onChange={e => setText(e.target.value)}
-      onBlur={() => void commit()}
-      onKeyDown={e => {
-        // what is typed here is not a command of the grid around it
-        if (e.key !== 'Tab') e.stopPropagation()
-        if (e.key === 'Enter') void commit()
-      }}
-      error={problem !== null}
-      helperText={problem}
-      slotProps={{
-        htmlInput: {
+    <>
+      <Input
+        value={text}
+        onChange={e => setText(e.target.value)}
+        onBlur={() => void commit()}
+        onKeyDown={e => {
+          // what is typed here is not a command of the grid around it
+          if (e.key !== 'Tab') e.stopPropagation()
+          if (e.key === 'Enter') void commit()
+        }}
+        error={problem !== null}
+        inputProps={{
           'aria-label': `In stock: ${name}`,
+          'aria-describedby': problem === null ? undefined : id,
           inputMode: 'numeric',
           autoComplete: 'off',
-        },
-      }}
-    />
+        }}
+      />
+      {problem !== null && (
+        <FormHelperText id={id} error>
+          {problem}
+        </FormHelperText>
+      )}
+    </>
   )
 }
