@@ -6,7 +6,7 @@ import type { Plan } from '@/core/outage/plan'
 import { planWhatIf } from '@/core/outage/plan-what-if'
 import { type Trace, traceOf } from '@/core/outage/trace'
 import type { WhatIf } from '@/core/outage/what-if'
-import type { Outcome } from '@/core/outcome'
+import { type Outcome, ok } from '@/core/outcome'
 
 const quickStepS = 300
 let now: { id: number; plan: Plan; desk: Desk; mean: Trace | null; draws: Draws | null } | null = null
@@ -15,6 +15,11 @@ let now: { id: number; plan: Plan; desk: Desk; mean: Trace | null; draws: Draws 
 function design(id: number) {
   if (now?.id !== id) throw new Error(`design ${id} is not the one at hand`)
   return now
+}
+
+interface Begun {
+  plan: Plan
+  quick: Trace | null
 }
 
 export interface Summed {
@@ -31,10 +36,12 @@ const simulation = {
     now = plan.ok ? { id, plan: plan.value, desk: deskFor(plan.value), mean: null, draws: null } : null
     return plan
   },
-  /** The mean course in coarse steps, for the eye while something is dragged; the whole one comes with the first sum. */
-  quick(job: Job, whatIf: WhatIf): Trace | null {
-    const plan = planWhatIf(job, whatIf, quickStepS)
-    return plan.ok ? traceOf(plan.value, deskFor(plan.value), 0) : null
+  /** Takes a design up, and answers its mean course in coarse steps: for the eye while something is dragged. */
+  begin(id: number, job: Job, whatIf: WhatIf): Outcome<Begun> {
+    const plan = simulation.take(id, job, whatIf)
+    if (!plan.ok) return plan
+    const coarse = planWhatIf(job, whatIf, quickStepS)
+    return ok({ plan: plan.value, quick: coarse.ok ? traceOf(coarse.value, deskFor(coarse.value), 0) : null })
   },
   draws(id: number, seed: number, from: number, count: number): Draws {
     const { plan, desk } = design(id)

@@ -33,6 +33,7 @@ export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount 
             onChange={e =>
               onChosen(e.target.checked ? [...chosen, row.id] : chosen.filter(id => id !== row.id))
             }
+            disableRipple
             slotProps={{ input: { 'aria-label': `Compare ${row.name}` } }}
           />
         ),
@@ -121,8 +122,8 @@ export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount 
       columns={columns}
       rowHeight={60}
       disableRowSelectionOnClick
-      initialState={{ pagination: { paginationModel: { pageSize: 25 } } }}
-      pageSizeOptions={[25, 50, 100]}
+      initialState={{ pagination: { paginationModel: { pageSize: 20 } } }}
+      pageSizeOptions={[20, 50, 100]}
       sx={{
         '--DataGrid-rowBorderColor': 'var(--mui-palette-divider)',
         '& .MuiDataGrid-cell': { alignContent: 'center', lineHeight: 1.4, whiteSpace: 'normal' },

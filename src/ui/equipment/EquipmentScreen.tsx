@@ -20,6 +20,9 @@ const SheetDialog = dynamic(() => import('./SheetDialog').then(m => m.SheetDialo
 const Compared = dynamic(() => import('./Compared').then(m => m.Compared))
 const loadGrid = () => import('./CatalogueGrid').then(m => m.CatalogueGrid)
 
+// asked for with this file: what is drawn first does not wait for it
+if (typeof window !== 'undefined') void loadGrid()
+
 /** The grid as soon as it is fetched. By a state: React holds the fallback of a lazy one for 300 ms. */
 function useGrid() {
   const [grid, setGrid] = useState<{ Grid: Awaited<ReturnType<typeof loadGrid>> } | null>(null)

@@ -168,7 +168,7 @@ function Outlook() {
       </Paper>
       <PanelSoon plan={plan} trace={trace} hour={Math.min(hour, plan.hours)} onHour={setHour} />
       <WhatIfBar value={whatIf} onChange={setWhatIf} />
-      <OutageTables plan={plan} trace={trace} chance={chance} name={job.title} />
+      <TablesSoon plan={plan} trace={trace} chance={chance} name={job.title} />
     </>
   )
 }
@@ -178,6 +178,11 @@ const PanelMemo = memo(PanelThen)
 function PanelSoon({ plan, trace, ...rest }: ComponentProps<typeof PanelThen>) {
   const now = useMemo(() => ({ plan, trace }), [plan, trace])
   return <PanelMemo {...useDeferredValue(now)} {...rest} />
+}
+
+function TablesSoon({ plan, trace, chance, name }: ComponentProps<typeof OutageTables>) {
+  const now = useMemo(() => ({ plan, trace, chance }), [plan, trace, chance])
+  return <OutageTables {...useDeferredValue(now)} name={name} />
 }
 
 function Lines({ simulated: { answer } }: { simulated: Simulated }) {

@@ -1,5 +1,5 @@
 import { Button, Slider } from '@mui/material'
-import { useId } from 'react'
+import { memo, useId } from 'react'
 import { seasonSchema } from '@/core/loads/season'
 import { asItIs, isAsItIs, type WhatIf } from '@/core/outage/what-if'
 import { figure, hourText } from '@/core/units/format'
@@ -15,7 +15,7 @@ interface Props {
 }
 
 /** What could be otherwise: each answers while it is dragged. Nothing is kept with the job. */
-export function WhatIfBar({ value, onChange }: Props) {
+export const WhatIfBar = memo(function WhatIfBar({ value, onChange }: Props) {
   const outage = useWorkspace(s => s.job.outage)
   const { temperature } = useUnitChoice()
   const degrees = (C: number) => (temperature === 'F' ? `${figure(C * 1.8)} °F` : `${figure(C)} °C`)
@@ -99,7 +99,7 @@ export function WhatIfBar({ value, onChange }: Props) {
       </Columns>
     </Card>
   )
-}
+})
 
 interface KnobProps {
   label: string

@@ -83,13 +83,13 @@ export function useOutage(job: Job, whatIf: WhatIf) {
     const simulate = async () => {
       const begun = await pools.lead.run(async lead => {
         if (!here()) return null
-        const plan = await lead.api.take(id, job, whatIf)
+        const answer = await lead.api.begin(id, job, whatIf)
         lead.knows = id
-        return plan.ok ? { ...plan, quick: await lead.api.quick(job, whatIf) } : plan
+        return answer
       })
       if (!begun || !here()) return
       if (!begun.ok) return setState({ ...nothing, faults: begun.faults, busy: false })
-      const { value: plan, quick } = begun
+      const { plan, quick } = begun.value
       setState(was => ({ ...was, plan, ...(quick && { mean: quick }), one: null, faults: [], trouble: null }))
       // the mean is there first: what is asked at once is not slowed by what is asked after it
       const all: Draws[] = []
