@@ -1,19 +1,11 @@
-import {
-  Alert,
-  Autocomplete,
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  DialogTitle,
-  TextField,
-} from '@mui/material'
+import { Alert, Autocomplete, Button, TextField } from '@mui/material'
 import { type FormEvent, useEffect, useState } from 'react'
 import type { JobListRow, JobRecord } from '@/core/job/record'
 import { usesIn } from '@/core/job/uses'
 import { call, faultLine } from '../api'
+import { Popup } from '../common/Popup'
 import { Problem } from '../common/Problem'
-import { Column, Quiet } from '../common/pieces'
+import { Quiet } from '../common/pieces'
 import { today } from '../common/today'
 import { Choice } from '../form/Choice'
 import type { Draft } from '../form/draft'
@@ -87,64 +79,60 @@ export function UseInJob({ calculator, input, answer, from, onClose }: Props) {
       ? [{ id: record.id, title: record.job.title, place: record.job.place }, ...found]
       : found
   return (
-    <Dialog open onClose={() => onClose(null)} fullWidth maxWidth="sm" aria-labelledby="use-title">
-      <form onSubmit={put}>
-        <DialogTitle id="use-title">Use in a job</DialogTitle>
-        <DialogContent>
-          <Column>
-            <Alert>{answer}</Alert>
-            <Autocomplete
-              options={options}
-              value={options.find(j => j.id === record?.id) ?? null}
-              getOptionLabel={j => j.title}
-              getOptionKey={j => j.id}
-              isOptionEqualToValue={(a, b) => a.id === b.id}
-              filterOptions={all => all}
-              noOptionsText="No job is called that"
-              onInputChange={(_, text, why) => why === 'input' && setAsked(text)}
-              onChange={(_, job) => {
-                setChosen(0)
-                if (job) void read(job.id)
-                else setRecord(null)
-              }}
-              renderOption={({ key, ...props }, j) => (
-                <li key={key} {...props}>
-                  <span>
-                    {j.title}
-                    <Quiet>{j.place}</Quiet>
-                  </span>
-                </li>
-              )}
-              renderInput={params => <TextField {...params} autoFocus={!jobId} label="Job" />}
-            />
-            {uses.length > 1 && (
-              <Choice
-                label="As"
-                value={chosen}
-                options={uses.map((u, n) => ({ value: n, label: u.label }))}
-                onChange={setChosen}
-                help={use?.help}
-              />
-            )}
-            {use?.operation.op === 'putCalculation' && (
-              <TextField
-                label="Note (optional)"
-                value={note}
-                onChange={e => setNote(e.target.value)}
-                helperText={uses.length > 1 ? 'which run, which circuit' : use.help}
-                slotProps={{ htmlInput: { maxLength: 120 } }}
-              />
-            )}
-            <Problem>{problem}</Problem>
-          </Column>
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={() => onClose(null)}>Cancel</Button>
-          <Button type="submit" variant="contained">
-            {use?.operation.op === 'putLoad' ? 'Set on the load' : 'Keep with the job'}
-          </Button>
-        </DialogActions>
-      </form>
-    </Dialog>
+    <Popup
+      title="Use in a job"
+      onClose={() => onClose(null)}
+      form={inside => <form onSubmit={put}>{inside}</form>}
+      send={
+        <Button type="submit" variant="contained">
+          {use?.operation.op === 'putLoad' ? 'Set on the load' : 'Keep with the job'}
+        </Button>
+      }
+    >
+      <Alert>{answer}</Alert>
+      <Autocomplete
+        options={options}
+        value={options.find(j => j.id === record?.id) ?? null}
+        getOptionLabel={j => j.title}
+        getOptionKey={j => j.id}
+        isOptionEqualToValue={(a, b) => a.id === b.id}
+        filterOptions={all => all}
+        noOptionsText="No job is called that"
+        onInputChange={(_, text, why) => why === 'input' && setAsked(text)}
+        onChange={(_, job) => {
+          setChosen(0)
+          if (job) void read(job.id)
+          else setRecord(null)
+        }}
+        renderOption={({ key, ...props }, j) => (
+          <li key={key} {...props}>
+            <span>
+              {j.title}
+              <Quiet>{j.place}</Quiet>
+            </span>
+          </li>
+        )}
+        renderInput={params => <TextField {...params} autoFocus={!jobId} label="Job" />}
+      />
+      {uses.length > 1 && (
+        <Choice
+          label="As"
+          value={chosen}
+          options={uses.map((u, n) => ({ value: n, label: u.label }))}
+          onChange={setChosen}
+          help={use?.help}
+        />
+      )}
+      {use?.operation.op === 'putCalculation' && (
+        <TextField
+          label="Note (optional)"
+          value={note}
+          onChange={e => setNote(e.target.value)}
+          helperText={uses.length > 1 ? 'which run, which circuit' : use.help}
+          slotProps={{ htmlInput: { maxLength: 120 } }}
+        />
+      )}
+      <Problem>{problem}</Problem>
+    </Popup>
   )
 }

@@ -1,9 +1,10 @@
-import { List, ListItem, ListItemButton, ListItemText, TextField } from '@mui/material'
+import { TextField } from '@mui/material'
 import Link from 'next/link'
 import { useState } from 'react'
 import { type Equipment, kindName } from '@/core/equipment'
 import { findEquipment, headlineOf } from '@/core/equipment/sheet'
 import { quantity, sentenceStart } from '@/core/units/format'
+import { PickList } from '../common/PickList'
 import { Popup } from '../common/Popup'
 import { Quiet } from '../common/pieces'
 
@@ -34,25 +35,22 @@ export function EquipmentPicker<T extends Equipment>({
         onChange={e => setAsked(e.target.value)}
         slotProps={{ htmlInput: { autoComplete: 'off' } }}
       />
-      <List>
-        {found.map(item => (
-          <ListItem key={item.id} disablePadding divider>
-            <ListItemButton disableGutters onClick={() => onPick(item)}>
-              <ListItemText
-                primary={
-                  <>
-                    <b>{item.name}</b>{' '}
-                    <Quiet component="span">
-                      {[note?.(item), sentenceStart(kindName[item.kind])].filter(Boolean).join(' · ')}
-                    </Quiet>
-                  </>
-                }
-                secondary={`${headlineOf(item)}${item.price === undefined ? '' : ` · ${quantity(item.price, '$')}`}`}
-              />
-            </ListItemButton>
-          </ListItem>
-        ))}
-      </List>
+      <PickList
+        items={found}
+        idOf={item => item.id}
+        first={item => (
+          <>
+            <b>{item.name}</b>{' '}
+            <Quiet component="span">
+              {[note?.(item), sentenceStart(kindName[item.kind])].filter(Boolean).join(' · ')}
+            </Quiet>
+          </>
+        )}
+        second={item =>
+          `${headlineOf(item)}${item.price === undefined ? '' : ` · ${quantity(item.price, '$')}`}`
+        }
+        onPick={onPick}
+      />
       {!found.length && (
         <Quiet>
           Nothing in the catalogue answers. <Link href="/equipment">Enter it from its datasheet</Link>.

@@ -1,16 +1,8 @@
-import {
-  Button,
-  Dialog,
-  DialogActions,
-  DialogContent,
-  type DialogProps,
-  DialogTitle,
-  Stack,
-} from '@mui/material'
+import { Button, type DialogProps, Stack } from '@mui/material'
 import { type ReactNode, useContext, useId, useState } from 'react'
 import { type FieldValues, FormProvider, useFormState } from 'react-hook-form'
+import { Popup } from '../common/Popup'
 import { Problem } from '../common/Problem'
-import { Column } from '../common/pieces'
 import { FormId, messageOf, Standing } from './useField'
 import type { Sheet } from './useSheet'
 
@@ -99,26 +91,18 @@ export function FormDialog<V extends FieldValues>({
   extra,
   children,
 }: DialogueProps<V>) {
-  const id = useId()
   return (
-    <Dialog open onClose={onClose} fullWidth maxWidth={maxWidth} aria-labelledby={id}>
-      <Form sheet={sheet}>
-        <DialogTitle id={id} sx={{ pb: 0 }}>
-          {title}
-        </DialogTitle>
-        <DialogContent>
-          <Column>
-            {children}
-            <OtherFaults />
-          </Column>
-        </DialogContent>
-        <DialogActions>
-          {extra && <Stack sx={{ mr: 'auto' }}>{extra}</Stack>}
-          <Button onClick={onClose}>Cancel</Button>
-          <Save>{save}</Save>
-        </DialogActions>
-      </Form>
-    </Dialog>
+    <Popup
+      title={title}
+      onClose={onClose}
+      maxWidth={maxWidth}
+      actions={extra && <Stack sx={{ mr: 'auto' }}>{extra}</Stack>}
+      send={<Save>{save}</Save>}
+      form={inside => <Form sheet={sheet}>{inside}</Form>}
+    >
+      {children}
+      <OtherFaults />
+    </Popup>
   )
 }
 

@@ -1,4 +1,4 @@
-import { Button, List, ListItem, ListItemButton, ListItemText, TextField } from '@mui/material'
+import { Button, TextField } from '@mui/material'
 import { useState } from 'react'
 import { placeText } from '@/core/job/panels'
 import type { Load } from '@/core/loads/load'
@@ -6,6 +6,7 @@ import { findTypical, loadFromTypical, typicalDayWh } from '@/core/loads/typical
 import { conditionsOf } from '@/core/outage/asked'
 import { feedOf } from '@/core/panel/positions'
 import { quantity } from '@/core/units/format'
+import { PickList } from '../common/PickList'
 import { Popup } from '../common/Popup'
 import { Quiet } from '../common/pieces'
 import { Choice } from '../form/Choice'
@@ -94,30 +95,23 @@ function Picker({ circuitId: given, onClose, onAdded }: Props) {
       />
       {trouble && <p role="alert">{trouble}</p>}
       {problem && <p role="alert">{problem}</p>}
-      <List disablePadding aria-label="Typical loads">
-        {found.slice(0, shown).map(t => (
-          <ListItem key={t.id} disablePadding divider>
-            <ListItemButton
-              disableGutters
-              onClick={() =>
-                put(
-                  loadFromTypical(t, crypto.randomUUID(), season, entries.find(e => e.typical === t)?.firms),
-                )
-              }
-            >
-              <ListItemText
-                primary={
-                  <>
-                    <b>{t.name}</b>
-                    {t.volts !== volts && ` (usually ${t.volts} V)`}
-                  </>
-                }
-                secondary={`${quantity(t.runningW.likely, 'W')} running (${quantity(t.runningW.low, 'W')} to ${quantity(t.runningW.high, 'W')}), ${quantity(typicalDayWh(t, season), 'Wh')} a day${t.start ? `, starts at ${t.start.likely} times running` : ''}`}
-              />
-            </ListItemButton>
-          </ListItem>
-        ))}
-      </List>
+      <PickList
+        label="Typical loads"
+        items={found.slice(0, shown)}
+        idOf={t => t.id}
+        first={t => (
+          <>
+            <b>{t.name}</b>
+            {t.volts !== volts && ` (usually ${t.volts} V)`}
+          </>
+        )}
+        second={t =>
+          `${quantity(t.runningW.likely, 'W')} running (${quantity(t.runningW.low, 'W')} to ${quantity(t.runningW.high, 'W')}), ${quantity(typicalDayWh(t, season), 'Wh')} a day${t.start ? `, starts at ${t.start.likely} times running` : ''}`
+        }
+        onPick={t =>
+          put(loadFromTypical(t, crypto.randomUUID(), season, entries.find(e => e.typical === t)?.firms))
+        }
+      />
       {found.length > shown && <Quiet>{found.length - shown} more: type a word of it.</Quiet>}
       {!found.length && <p>Nothing in the library answers to that: enter it yourself.</p>}
     </Popup>
