@@ -160,7 +160,7 @@ test('metres and °C are typed and read; the link carries the inputs, and the va
   await page.evaluate(text => navigator.clipboard.writeText(text), hours)
   await page.getByLabel('Start').first().focus()
   await page.keyboard.press('Control+v')
-  await expect(page.getByText('and 8748 more rows, all counted')).toBeVisible()
+  await expect(page.getByText('and 8,748 more rows, all counted')).toBeVisible()
   // 400 to 630 Wh an hour: 24 × 515
   await expect(answer(page)).toContainText('12,360 Wh on a mean day, up to 630 W')
   await page.getByRole('button', { name: 'Copy link' }).click()

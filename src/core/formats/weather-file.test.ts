@@ -52,7 +52,9 @@ test('what is wrong with a file is said, with what to do', () => {
   expect(why('')).toMatch(/is empty: wanted is a year by the hour/)
   expect(why('<html>')).toMatch(/no header with a temperature and the sun/)
   expect(why(csv.split('\n').slice(1).join('\n'))).toMatch(/names no latitude and longitude/)
-  expect(why(csv.split('\n').slice(0, 4000).join('\n'))).toMatch(/has no temperature for \d+ hours of 8,760/)
+  expect(why(csv.split('\n').slice(0, 4000).join('\n'))).toMatch(
+    /has no temperature for [\d,]+ hours of 8,760/,
+  )
   expect(why(csv.replace(/,(\d+),(-?[\d.]+)$/gm, ',0,$2'))).toMatch(/no sun data/)
   expect(why(epw.replace(/^LOCATION,.*$/m, 'LOCATION,Nowhere'))).toMatch(/LOCATION names no latitude/)
 })

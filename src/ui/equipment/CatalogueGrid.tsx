@@ -1,6 +1,6 @@
 import { Checkbox, Link } from '@mui/material'
 import { DataGrid, type GridColDef } from '@mui/x-data-grid'
-import { useMemo } from 'react'
+import { createContext, useContext, useMemo } from 'react'
 import { type Equipment, kindName } from '@/core/equipment'
 import { headlineOf } from '@/core/equipment/sheet'
 import { expansionKey, type Stock } from '@/core/search/stock'
@@ -17,6 +17,21 @@ interface Props {
   onCount: (key: string, count: number | null) => Promise<Wrong | null>
 }
 
+/** What is compared. Boxes read it themselves: columns that change are taken up by the grid a moment later. */
+const Comparing = createContext<Pick<Props, 'chosen' | 'onChosen'>>({ chosen: [], onChosen: () => {} })
+
+function CompareBox({ item: { id, name } }: { item: Equipment }) {
+  const { chosen, onChosen } = useContext(Comparing)
+  return (
+    <Checkbox
+      checked={chosen.includes(id)}
+      onChange={e => onChosen(e.target.checked ? [...chosen, id] : chosen.filter(c => c !== id))}
+      disableRipple
+      slotProps={{ input: { 'aria-label': `Compare ${name}` } }}
+    />
+  )
+}
+
 /** The catalogue as a grid: sorted, filtered, paged, its columns chosen, its stock counted in place. */
 export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount }: Props) {
   const columns = useMemo<GridColDef<Equipment>[]>(
@@ -27,16 +42,7 @@ export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount 
         width: 84,
         sortable: false,
         filterable: false,
-        renderCell: ({ row }) => (
-          <Checkbox
-            checked={chosen.includes(row.id)}
-            onChange={e =>
-              onChosen(e.target.checked ? [...chosen, row.id] : chosen.filter(id => id !== row.id))
-            }
-            disableRipple
-            slotProps={{ input: { 'aria-label': `Compare ${row.name}` } }}
-          />
-        ),
+        renderCell: ({ row }) => <CompareBox item={row} />,
       },
       {
         field: 'name',
@@ -113,28 +119,31 @@ export function CatalogueGrid({ items, stock, chosen, onChosen, onOpen, onCount 
       },
       { field: 'version', headerName: 'Version', type: 'number', width: 85 },
     ],
-    [stock, chosen, onChosen, onOpen, onCount],
+    [stock, onOpen, onCount],
   )
+  const comparing = useMemo(() => ({ chosen, onChosen }), [chosen, onChosen])
   return (
-    <DataGrid
-      aria-label="Catalogue"
-      rows={items}
-      columns={columns}
-      rowHeight={60}
-      disableRowSelectionOnClick
-      initialState={{ pagination: { paginationModel: { pageSize: 20 } } }}
-      pageSizeOptions={[20, 50, 100]}
-      sx={{
-        '--DataGrid-rowBorderColor': 'var(--mui-palette-divider)',
-        '& .MuiDataGrid-cell': { alignContent: 'center', lineHeight: 1.4, whiteSpace: 'normal' },
-        '& [data-lines]': {
-          display: '-webkit-box',
-          overflow: 'hidden',
-          WebkitBoxOrient: 'vertical',
-          WebkitLineClamp: 2,
-        },
-        bgcolor: 'background.paper',
-      }}
-    />
+    <Comparing value={comparing}>
+      <DataGrid
+        aria-label="Catalogue"
+        rows={items}
+        columns={columns}
+        rowHeight={60}
+        disableRowSelectionOnClick
+        initialState={{ pagination: { paginationModel: { pageSize: 20 } } }}
+        pageSizeOptions={[20, 50, 100]}
+        sx={{
+          '--DataGrid-rowBorderColor': 'var(--mui-palette-divider)',
+          '& .MuiDataGrid-cell': { alignContent: 'center', lineHeight: 1.4, whiteSpace: 'normal' },
+          '& [data-lines]': {
+            display: '-webkit-box',
+            overflow: 'hidden',
+            WebkitBoxOrient: 'vertical',
+            WebkitLineClamp: 2,
+          },
+          bgcolor: 'background.paper',
+        }}
+      />
+    </Comparing>
   )
 }
