@@ -17,7 +17,8 @@ import { type Firm, useCatalogueChanges, useFirm, type Wrong } from './useEquipm
 const mostCompared = 4
 
 const SheetDialog = dynamic(() => import('./SheetDialog').then(m => m.SheetDialog))
-const Compared = dynamic(() => import('./Compared').then(m => m.Compared))
+// a boundary of its own: the box that is pressed stands checked while this is fetched
+const Compared = dynamic(() => import('./Compared').then(m => m.Compared), { loading: () => null })
 const loadGrid = () => import('./CatalogueGrid').then(m => m.CatalogueGrid)
 
 // asked for with this file: what is drawn first does not wait for it
