@@ -1,9 +1,14 @@
 import { readFileSync } from 'node:fs'
 import { gunzipSync } from 'node:zlib'
+import type { Page } from '@playwright/test'
 import { accessible, alder, copyOf, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 const answer = 'section[aria-label="Answer"]'
+
+/** Until nothing above moves what stands below any more: a press begun on a button would end beside it. */
+const answered = (page: Page) =>
+  expect(page.locator(`${answer}[data-settled=true]`)).toBeVisible({ timeout: 30_000 })
 
 test('the outage answers in a sentence, and what if, another draw and any hour answer too', async ({
   page,
@@ -59,6 +64,7 @@ test('a search finds the front, here and on the server alike; one press takes a 
   test.setTimeout(120_000)
   const id = await copyOf(request, alder)
   await openJob(page, id, 'outage')
+  await answered(page)
   const desk = page.locator('section[aria-label="Search designs"]')
   await desk.getByRole('button', { name: 'Search here' }).click()
   await desk.getByRole('button', { name: 'Stop the search' }).click()
@@ -106,6 +112,7 @@ test('stock is counted beside the catalogue; a search from stock alone keeps to 
   await accessible(page)
 
   await openJob(page, await copyOf(request, alder), 'outage')
+  await answered(page)
   const desk = page.locator('section[aria-label="Search designs"]')
   const found = desk.locator('[data-found]')
   await desk.getByRole('button', { name: 'Search here' }).click()
