@@ -34,7 +34,7 @@ export function Popup({
           <DialogContent>
             <Column>{children}</Column>
           </DialogContent>
-          {(actions || close !== null) && (
+          {(actions || send || close !== null) && (
             <DialogActions>
               {actions}
               {close !== null && <Button onClick={onClose}>{close}</Button>}

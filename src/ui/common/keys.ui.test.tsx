@@ -16,6 +16,7 @@ function Listening({ dialog }: { dialog?: boolean }) {
     <>
       <input aria-label="text" />
       <input type="checkbox" aria-label="tick" />
+      <input type="range" aria-label="slide" />
       {dialog && <div role="dialog" />}
     </>
   )
@@ -33,7 +34,7 @@ test('each key does its own thing, on whatever keyboard', async () => {
   expect(heard).toHaveLength(7)
 })
 
-test('a letter of a text is no command; a ticked box is no text; commands are heard anywhere', async () => {
+test('a letter of a text is no command; a ticked box or a slider is no text; commands are heard anywhere', async () => {
   const { user } = alone(<Listening />)
   await user.type(screen.getByLabelText('text'), '2o?')
   await user.keyboard('{Control>}z{/Control}')
@@ -42,7 +43,9 @@ test('a letter of a text is no command; a ticked box is no text; commands are he
   await user.keyboard('{Control>}k{/Control}')
   await user.click(screen.getByLabelText('tick'))
   await user.keyboard('2')
-  expect(heard).toEqual(['commands', 'panel'])
+  await user.click(screen.getByLabelText('slide'))
+  await user.keyboard('0')
+  expect(heard).toEqual(['commands', 'panel', 'print'])
 })
 
 test('nothing below a dialog hears', async () => {

@@ -5,19 +5,13 @@ import { circuitOf } from '@/core/job/panels'
 import { alderHollow } from '@/server/seeds/jobs'
 import { upload } from '../api'
 import { inWorkspace } from '../test/render'
+import { not } from '../test/server'
 import { MarkCard } from './MarkCard'
 import { PhotosView } from './PhotosView'
 import { Picture } from './Picture'
 
 jest.mock('../api', () => ({ ...jest.requireActual('../api'), upload: jest.fn() }))
 const sending = jest.mocked(upload)
-const not = (status: number, message: string) => ({
-  ok: false as const,
-  status,
-  message,
-  faults: [],
-  body: null,
-})
 
 const id = (n: number) => `00000000-0000-4000-8000-00000000000${n}`
 const mark: Mark = {

@@ -12,6 +12,15 @@ export type Besides = (path: string, init?: RequestInit) => Response | null
 export const workspaceOf = (record: JobRecord, person = 'Designer') =>
   createWorkspace({ record, evaluation: engine.evaluate(record.job), person, engine })
 
+/** An answer that refuses, or (0) does not come. */
+export const not = (status: number, message: string) => ({
+  ok: false as const,
+  status,
+  message,
+  faults: [],
+  body: null,
+})
+
 /** A server in a few lines: one job, revisions, and a switch that takes it away. */
 export function fakeServer(job: Job = alderHollow, besides: Besides = () => null) {
   const server = {

@@ -2,19 +2,12 @@
 import 'fake-indexeddb/auto'
 import { clear } from 'idb-keyval'
 import { upload } from '../api'
-import { fakeServer, workspaceOf } from '../test/server'
+import { fakeServer, not, workspaceOf } from '../test/server'
 import { keepJob, keepPhoto, sendPhotos, waitingPhotos } from './offline'
 
 jest.mock('../api', () => ({ ...jest.requireActual('../api'), upload: jest.fn() }))
 const sending = jest.mocked(upload)
 const taken = { ok: true as const, data: { width: 40, height: 30 } }
-const not = (status: number, message: string) => ({
-  ok: false as const,
-  status,
-  message,
-  faults: [],
-  body: null,
-})
 const id = '6f2d2a0e-3c1b-4a53-9c7e-1f6d0c2b8a11'
 const other = '7f2d2a0e-3c1b-4a53-9c7e-1f6d0c2b8a12'
 const settled = () => new Promise(resolve => setTimeout(resolve, 40))
