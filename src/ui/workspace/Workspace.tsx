@@ -57,7 +57,7 @@ function Guard() {
       if (document.visibilityState === 'visible') void store.getState().refresh()
     }
     const warn = (event: BeforeUnloadEvent) => {
-      if (store.getState().pending.length || store.getState().early.length) event.preventDefault()
+      if (store.getState().pending.length || store.getState().early) event.preventDefault()
     }
     window.addEventListener('focus', look)
     window.addEventListener('online', look)

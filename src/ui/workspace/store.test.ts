@@ -132,7 +132,7 @@ test('what is done before the engine is here waits for it, however often it has 
   store.getState().back('undo')
   expect(store.getState()).toMatchObject({ live: false, job: record.job, evaluation })
   await settled()
-  expect(store.getState()).toMatchObject({ live: true, early: [], pending: [] })
+  expect(store.getState()).toMatchObject({ live: true, early: 0, pending: [] })
   expect(store.getState().notice).toMatch(/^Not done: .*hours/)
   expect(server.batches.flat()).toEqual(['do', 'undo'])
   expect(fetchEngine).toHaveBeenCalledTimes(2)

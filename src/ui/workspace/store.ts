@@ -49,9 +49,10 @@ export interface WorkspaceState {
   selectedId: string | null
   detailsOpen: boolean
   working: Working | null
-  /** whether the engine is here; until then what is done waits in `early` */
+  /** whether the engine is here */
   live: boolean
-  early: Operation[][]
+  /** how many acts wait for it */
+  early: number
 
   /**
    * Applies operations here at once, as one or several undoable changes; the faults, when refused. Before the engine is
@@ -160,6 +161,8 @@ export function createWorkspace({
   let waitMs = firstWaitMs
   let fetched = here ?? null
   let coming: Promise<void> | null = null
+  /** what was done before the engine is here, in its order: what an earlier page kept is taken up before the first tap */
+  const waiting: (() => void)[] = []
 
   const engine = (): Engine => {
     if (!fetched) throw new Error('the engine is used before it is here')
@@ -172,11 +175,9 @@ export function createWorkspace({
         fetched = await fetchEngine().catch(() => null)
         if (!fetched) await new Promise(resolve => setTimeout(resolve, ms))
       }
-      const { early } = get()
-      set({ live: true, early: [] })
+      set({ live: true, early: 0 })
+      for (const done of waiting.splice(0)) done()
       warm(warmings)
-      const faults = early.flatMap(operations => get().act(...operations))
-      if (faults.length) set({ notice: `Not done: ${faults.map(faultLine).join('; ')}` })
     }
     /** Works a tap out a few times while nobody waits, and forgets it: the first real one finds the engine warm. */
     function warm(times: number) {
@@ -195,7 +196,11 @@ export function createWorkspace({
       return coming
     }
     /** At once, or as soon as the engine is here. */
-    const then = (f: () => void) => (fetched ? f() : void start().then(f))
+    const then = (f: () => void) => {
+      if (fetched) return f()
+      waiting.push(f)
+      void start()
+    }
 
     /** What the server has, with what waits here on top of it. */
     const adopt = (next: JobRecord, pending: Pending[] = []) => ({
@@ -307,13 +312,16 @@ export function createWorkspace({
       detailsOpen: false,
       working: null,
       live: here !== undefined,
-      early: [],
+      early: 0,
 
       start,
       act: (...operations) => {
         if (!fetched) {
-          set({ early: [...get().early, operations] })
-          void start()
+          set({ early: get().early + 1 })
+          then(() => {
+            const faults = get().act(...operations)
+            if (faults.length) set({ notice: `Not done: ${faults.map(faultLine).join('; ')}` })
+          })
           return []
         }
         const { applyOperation, describeOperation } = fetched

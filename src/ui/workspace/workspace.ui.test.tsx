@@ -1,10 +1,14 @@
 /** @jest-environment jest-fixed-jsdom */
 import { act, screen, waitFor, within } from '@testing-library/react'
+import { circuitOf } from '@/core/job/panels'
 import { quarryRidge } from '@/server/seeds/jobs'
 import { inWorkspace } from '../test/render'
+import { fakeServer } from '../test/server'
 import { Balance } from './Balance'
 import { ConflictDialog } from './ConflictDialog'
+import * as engine from './engine'
 import { StepsNav } from './StepsNav'
+import { createWorkspace } from './store'
 
 let path = '/jobs/job/hook-up'
 jest.mock('next/navigation', () => ({ usePathname: () => path }))
@@ -53,4 +57,20 @@ test('somebody else saved first: both are shown, and the person’s choice is ke
   await waitFor(() => expect(store.getState().pending).toEqual([]))
   expect(store.getState().job.outage.hours).toBe(72)
   expect(screen.queryByText(/changed elsewhere/)).toBeNull()
+})
+
+test('what an earlier page could not save is taken up before what is tapped while the engine comes', async () => {
+  const { record } = fakeServer()
+  const operation = { op: 'setOutage', facts: { hours: 48 } }
+  const kept = { revision: 1, pending: [{ id: 'a', kind: 'do', operation, sentence: 'set the outage' }] }
+  sessionStorage.setItem('spillway:pending:job', JSON.stringify(kept))
+  const store = createWorkspace({ record, evaluation: engine.evaluate(record.job), person: 'Designer' })
+  store.getState().takeUp()
+  store.getState().act({ op: 'selectCircuit', circuitId: 'c7', picked: false })
+  expect(store.getState().early).toBe(1)
+  await store.getState().start()
+  expect(store.getState().pending.map(c => c.id)).toEqual(['a', expect.any(String)])
+  expect(store.getState().job.outage.hours).toBe(48)
+  expect(circuitOf(store.getState().job, 'c7')?.circuit.picked).toBe(false)
+  sessionStorage.clear()
 })
