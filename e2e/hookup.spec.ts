@@ -129,6 +129,8 @@ test('positions are solved in the worker, pinned by hand at a price, and drawn o
     .getByRole('button', { name: /^Move / })
     .first()
     .press('Space')
+  // it listens for arrows a tick after it was lifted, and says so
+  await expect(page.getByText(/^Picked up /)).toBeAttached()
   await page.keyboard.press('ArrowDown')
   await expect(page.getByText(/ is over place 3 of 6/)).toBeAttached()
   await page.keyboard.press('Space')
