@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
+import type { JobRecord } from '../../src/core/assess/record'
 import type { Operation } from '../../src/core/job/operations'
-import type { JobRecord } from '../../src/core/job/record'
 import type { Chance } from './chance'
 
 type Sent = { id: string } & ({ kind: 'do'; operation: Operation } | { kind: 'undo' } | { kind: 'redo' })

@@ -1,6 +1,6 @@
 import * as z from 'zod'
-import { evaluate } from '@/core/job/evaluate'
-import { loadsOverview } from '@/core/job/loads-overview'
+import { evaluate } from '@/core/assess/evaluate'
+import { loadsOverview } from '@/core/assess/loads-overview'
 import { largestJobBytes, readJobText } from '@/core/job/read'
 import { type Job, jobSchema } from '@/core/job/schema'
 import { complain, complainOf, print, readText } from './io'

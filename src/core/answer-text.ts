@@ -1,6 +1,6 @@
 import type { Worked } from './calculator'
+import { deference } from './deference'
 import { shown } from './units/format'
-import { deference } from './work/deference'
 import type { WorkingValue } from './working'
 
 const line = (v: WorkingValue) =>

@@ -1,5 +1,5 @@
 import { inEdition } from './articles'
-import { evaluate } from './job/evaluate'
+import { evaluate } from './assess/evaluate'
 import { circuit, job, load } from './job/fixtures/jobs'
 
 test('articles follow the edition, each once, and what did not move stays', () => {

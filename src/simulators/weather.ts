@@ -1,5 +1,5 @@
+import { monthOfDay, type YearSeries, yearHours } from '@/core/ask/weather-year'
 import { cloudFactor, sunDay, sunSlots } from '@/core/outage/sun'
-import { monthOfDay, type YearSeries, yearHours } from '@/core/outage/weather-year'
 import { seeded } from './seeded'
 
 /** A place whose weather is made up. */

@@ -1,11 +1,6 @@
 import { expose } from 'comlink'
-import {
-  type PositionPlan,
-  type PositionProblem,
-  type SolveProgram,
-  solvePositions,
-} from '@/core/hookup/positions'
-import { loadSolver } from '@/core/hookup/solver'
+import { type PositionPlan, type PositionProblem, solvePositions } from '@/core/assess/positions'
+import { loadSolver, type SolveProgram } from '@/core/hookup/solver'
 
 let solver: Promise<SolveProgram> | null = null
 

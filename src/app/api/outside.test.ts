@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
-import { askedOfCustomer } from '@/core/ask/sent'
+import { askedOfCustomer } from '@/core/assess/sent'
 import { closeDb, db } from '@/server/db/connection'
 import { createJob, readJobRecord } from '@/server/jobs/repository'
 import { listLinks, makeLink, withdrawLink } from '@/server/links/repository'

@@ -1,10 +1,5 @@
-import { circuit, job, load } from '../job/fixtures/jobs'
-import { circuitNeeds } from '../job/needs'
-import { applyOperation, type Operation } from '../job/operations'
-import { type Job, jobSchema } from '../job/schema'
-import { type Brief, briefSchema } from './brief'
-import { answerText, askedOf, isOpen, likelyWants, questions } from './questions'
-import { isWaiting, requestsOf } from './requests'
+import { circuitNeeds } from '../assess/needs'
+import { isWaiting, requestsOf } from '../assess/requests'
 import {
   aboutRequest,
   answerSchema,
@@ -13,7 +8,12 @@ import {
   fileSent,
   photoSent,
   saidText,
-} from './sent'
+} from '../assess/sent'
+import { circuit, job, load } from '../job/fixtures/jobs'
+import { applyOperation, type Operation } from '../job/operations'
+import { type Job, jobSchema } from '../job/schema'
+import { type Brief, briefSchema } from './brief'
+import { answerText, askedOf, isOpen, likelyWants, questions } from './questions'
 
 const brief = (facts: Partial<Brief> = {}): Brief => ({ wants: [], ...facts })
 const pump = circuit(1, {

@@ -1,30 +1,6 @@
-import type { Edition } from '../job/schema'
-
-/** An article of the Code, where editions differ by edition. */
-export type Article = string | Record<Edition, string>
-
-const transferArticle = { 2017: 'NEC 702.5', 2020: 'NEC 702.5(A)', 2023: 'NEC 702.5(A)' } as const
-const ampacityArticle = {
-  2017: 'NEC 240.4, table 310.15(B)(16)',
-  2020: 'NEC 240.4, table 310.16',
-  2023: 'NEC 240.4, table 310.16',
-} as const
-const adjustmentArticle = {
-  2017: 'NEC 310.15(B)(3)(a)',
-  2020: 'NEC 310.15(C)(1)',
-  2023: 'NEC 310.15(C)(1)',
-} as const
-const busArticle = {
-  2017: 'NEC 705.12(B)(2)(3)(b)',
-  2020: 'NEC 705.12(B)(3)(2)',
-  2023: 'NEC 705.12(B)(2)',
-} as const
-const autoArticle = { 2017: 'NEC 702.4(B)(2)', 2020: 'NEC 702.4(B)(2)', 2023: 'NEC 702.4(A)(2)' } as const
-const capacityArticle = { 2017: 'NEC 702.4(B)', 2020: 'NEC 702.4(B)', 2023: 'NEC 702.4(A)' } as const
-
-/** The article of each check, by its id; those that are not named rest on none. */
-export const articles: Readonly<Record<string, Article | undefined>> = {
-  'transfer.missing': transferArticle,
+/** The article of each check by the numbers of the 2020 edition, by its id; those that are not named rest on none. */
+export const articles: Readonly<Record<string, string | undefined>> = {
+  'transfer.missing': 'NEC 702.5(A)',
   'inlet.live': 'NEC 406.7(D)',
   'interlock.wrong-space': 'NEC 110.3(B), and the interlock’s instructions',
   'interlock.not-listed': 'NEC 110.3(B)',
@@ -51,27 +27,23 @@ export const articles: Readonly<Record<string, Article | undefined>> = {
   'passthrough.forbidden': 'NEC 110.3(B)',
   'v240.bridge': 'NEC 110.3(B)',
   'leg.overload': 'NEC 210.20(A)',
-  'power.over': capacityArticle,
-  'va.over': capacityArticle,
+  'power.over': 'NEC 702.4(B)',
+  'va.over': 'NEC 702.4(B)',
   'branch.overload': 'NEC 210.19, 210.20(A), 220.18',
   'battery.over-current': 'NEC 240.21(H), 110.3(B)',
   'transfer.limit': 'NEC 110.3(B), 702.4',
-  'auto.full-load': autoArticle,
+  'auto.full-load': 'NEC 702.4(B)(2)',
   'solar.over-voltage': 'NEC 690.7(A)',
   'solar.record-cold': 'NEC 690.7(A)',
   'generator.indoors': 'the generator’s instructions; NFPA 37',
-  'wire.small': ampacityArticle,
-  'wire.derate': adjustmentArticle,
+  'wire.small': 'NEC 240.4, table 310.16',
+  'wire.derate': 'NEC 310.15(C)(1)',
   'conduit.overfull': 'NEC chapter 9, tables 1, 4 and 5',
   'box.overfull': 'NEC 314.16(B)',
   'ground.missing': 'NEC 250.118, 300.3(B)',
   'ground.unknown': 'NEC 250.118',
   'ground.small': 'NEC 250.122',
-  'drop.high': {
-    2017: 'NEC 210.19(A)(1), informational note 4',
-    2020: 'NEC 210.19(A), informational note 4',
-    2023: 'NEC 210.19(A), informational note',
-  },
+  'drop.high': 'NEC 210.19(A), informational note 4',
   'path.overload': 'NEC 240.4, 240.5',
   'cord.weak-link': 'NEC 240.5, 400.5',
   'cord.unlisted': 'NEC 110.3(B)',
@@ -86,7 +58,7 @@ export const articles: Readonly<Record<string, Article | undefined>> = {
   'breaker.above-plate': 'NEC 110.3(B), 440.22',
   'panel.no-space': 'NEC 408.36, 408.54',
   'panel.capacity': 'NEC 220.87',
-  'panel.bus': busArticle,
+  'panel.bus': 'NEC 705.12(B)(3)(2)',
   'tandem.not-listed': 'NEC 408.54, 110.3(B)',
   'whip.reach': 'NEC 312.8',
   'working-space': 'NEC 110.26(A)(1)',
@@ -96,10 +68,4 @@ export const articles: Readonly<Record<string, Article | undefined>> = {
   'interval-data.missing': 'NEC 220.87',
   'neutral.unknown': 'NEC 210.4',
   'switch-neutral.unknown': 'NEC 250.24, 250.30',
-}
-
-/** The article of a check in an edition of the Code; undefined where none speaks. */
-export function articleOf(id: string, edition: Edition): string | undefined {
-  const article = articles[id]
-  return typeof article === 'object' ? article[edition] : article
 }

@@ -1,5 +1,5 @@
+import type { Evaluated } from '../assess/evaluated'
 import { methodOf } from '../hookup/method'
-import type { Evaluated } from '../job/evaluated'
 import { bankLimits } from '../source/bank-limits'
 import { chargeOf, chargerEfficiencyFraction } from '../source/inputs'
 import { lossesOf } from '../source/store'

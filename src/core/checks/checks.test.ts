@@ -1,4 +1,5 @@
-import { requestsOf } from '../ask/requests'
+import { evaluate } from '../assess/evaluate'
+import { requestsOf } from '../assess/requests'
 import {
   freshet18,
   inletL1430,
@@ -11,7 +12,6 @@ import {
 } from '../equipment/fixtures/parts'
 import type { Station } from '../equipment/source-kinds'
 import type { Link } from '../hookup/design'
-import { evaluate } from '../job/evaluate'
 import { applied, circuit, job, load, run, splitStation, station, utilityYear } from '../job/fixtures/jobs'
 import { type Job, jobSchema } from '../job/schema'
 import { bare } from '../panel/schema'

@@ -1,8 +1,9 @@
+import type { Evaluated } from '../assess/evaluated'
+import { type CircuitNeed, coincidence, named, supplyOf } from '../assess/needs'
+import { pathLoadA, pathOutlet, pathSide, pathWorked } from '../assess/path'
+import type { Edition } from '../editions'
 import type { Link, Run } from '../hookup/design'
-import { pathLoadA, pathOutlet, pathSide, pathWorked } from '../hookup/path'
 import { opensBy, wayOf } from '../hookup/way'
-import type { Evaluated } from '../job/evaluated'
-import { type CircuitNeed, coincidence, named, supplyOf } from '../job/needs'
 import type { Load } from '../loads/load'
 import { breakerRatings, type Circuit } from '../panel/schema'
 import { ratingOf } from '../source/output'
@@ -304,7 +305,7 @@ const isTradeSize = (size: string): size is NonNullable<Run['tradeSize']> =>
 
 const boxSizes: readonly string[] = ['14', '12', '10', '8', '6']
 
-function boxOf(run: Run, edition: 2017 | 2020 | 2023): Said[] {
+function boxOf(run: Run, edition: Edition): Said[] {
   const { boxIn3, spliced } = run
   if (!boxIn3 || !spliced || !boxSizes.includes(run.size)) return []
   const { result, working } = boxFill.compute({

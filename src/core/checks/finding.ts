@@ -1,6 +1,6 @@
+import type { Acceptance } from '../job/acceptance'
 import type { SimpleOperation } from '../job/operations'
 import type { Working } from '../working'
-import type { Acceptance } from './acceptance'
 
 export const severities = ['stop', 'fix', 'mind', 'ask'] as const
 export type Severity = (typeof severities)[number]

@@ -1,5 +1,5 @@
+import type { Evaluated } from '../assess/evaluated'
 import { methodOf } from '../hookup/method'
-import type { Evaluated } from '../job/evaluated'
 import { tiedPanel } from '../job/panels'
 import { shortName } from '../source/short-name'
 import { together } from '../units/format'

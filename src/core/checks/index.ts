@@ -1,7 +1,7 @@
 import { inEdition, workingIn } from '../articles'
-import type { Evaluated } from '../job/evaluated'
+import type { Evaluated } from '../assess/evaluated'
 import type { Job } from '../job/schema'
-import { articleOf } from './articles'
+import { articles } from './articles'
 import { batteryOverCurrent, transferLimit } from './battery'
 import {
   cordUnlisted,
@@ -185,7 +185,7 @@ function keyed(said: readonly Said[], job: Job): Finding[] {
     seen.set(base, n)
     const key = n > 1 ? `${base}#${n}` : base
     const accepted = s.severity === 'stop' ? undefined : job.accepted?.find(a => a.key === key)
-    const article = articleOf(s.id, job.edition) ?? s.article
+    const article = articles[s.id] ?? s.article
     const { edition } = job
     return {
       ...s,

@@ -1,4 +1,4 @@
-import type { Evaluated } from '../job/evaluated'
+import type { Evaluated } from '../assess/evaluated'
 import { arraysWorked, chargeW, overlaps, recordLowOf } from '../source/inputs'
 import { shortName } from '../source/short-name'
 import { chemistryOf } from '../source/store'

@@ -1,6 +1,6 @@
+import type { Evaluated } from '../assess/evaluated'
 import { methodOf } from '../hookup/method'
 import { neutralOf } from '../hookup/neutral-of'
-import type { Evaluated } from '../job/evaluated'
 import type { SimpleOperation } from '../job/operations'
 import { placeText, tiedPanel } from '../job/panels'
 import { besideMain } from '../panel/room'

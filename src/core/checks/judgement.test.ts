@@ -1,9 +1,9 @@
+import { compareMethods } from '../assess/compare-methods'
+import { evaluate } from '../assess/evaluate'
+import { circuitNeeds } from '../assess/needs'
 import { riffle6 } from '../equipment/fixtures/parts'
-import { compareMethods } from '../hookup/compare'
 import { wayLimit } from '../hookup/way'
-import { evaluate } from '../job/evaluate'
 import { applied, circuit, job, load, splitStation, station } from '../job/fixtures/jobs'
-import { circuitNeeds } from '../job/needs'
 import { type Job, jobSchema } from '../job/schema'
 import { judged } from './fixtures/judged'
 

@@ -1,7 +1,7 @@
-import type { Evaluated } from '../job/evaluated'
+import { conditionsOf } from '../ask/outage-asked'
+import type { Evaluated } from '../assess/evaluated'
 import { derivation } from '../loads/plate-figures'
 import { explained } from '../loads/utility'
-import { conditionsOf } from '../outage/asked'
 import { figure, quantity } from '../units/format'
 import type { Said } from './finding'
 

@@ -1,4 +1,4 @@
-import { checked, placesOf, type Read, readEntry, wireOf } from '../panel/entry'
+import { checked, placesOf, type Read, readEntry, wireOf } from '../job/entry'
 import { feedOf, spaceName } from '../panel/positions'
 import type { Circuit, Panel } from '../panel/schema'
 import { cellsOf, csvOf, unescaped } from './cells'

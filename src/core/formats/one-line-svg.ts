@@ -1,6 +1,6 @@
 import { Graph, layout } from '@dagrejs/dagre'
+import { deference } from '../deference'
 import type { Job } from '../job/schema'
-import { deference } from '../work/deference'
 import { type Line, oneLineOf, type Part, type PartKind } from '../work/one-line'
 import { escaped, shortened } from './svg-text'
 

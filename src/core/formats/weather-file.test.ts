@@ -1,5 +1,5 @@
 import { epwFile, saltmarshWeather, typicalYearCsv, weatherOf } from '@/simulators/weather'
-import { unpackYear, yearHours } from '../outage/weather-year'
+import { unpackYear, yearHours } from '../ask/weather-year'
 import { readWeather } from './weather-file'
 
 const year = weatherOf(saltmarshWeather)

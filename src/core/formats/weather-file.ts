@@ -1,5 +1,5 @@
 import Papa from 'papaparse'
-import { monthOfDay, packYear, type WeatherYear, weatherYearSchema, yearHours } from '../outage/weather-year'
+import { monthOfDay, packYear, type WeatherYear, weatherYearSchema, yearHours } from '../ask/weather-year'
 import { type Fault, fail, fault, type Outcome, ok } from '../outcome'
 import { plural } from '../units/format'
 

@@ -1,3 +1,6 @@
+import { compareMethods } from '../assess/compare-methods'
+import { groundingOf } from '../assess/grounding'
+import { gapsIn, pathOutlet, proposedPath, withAdapter } from '../assess/path'
 import {
   freshet18,
   inletL1430,
@@ -11,10 +14,7 @@ import { oneLineSvg } from '../formats/one-line-svg'
 import { circuit, job, load, splitStation, station } from '../job/fixtures/jobs'
 import type { Job } from '../job/schema'
 import { oneLineOf } from '../work/one-line'
-import { compareMethods } from './compare'
-import { groundingOf } from './grounding'
 import { methodIds } from './method'
-import { gapsIn, pathOutlet, proposedPath, withAdapter } from './path'
 
 const head = { version: 1, listed: true, ratingA: 30 }
 const cord: Cord = {

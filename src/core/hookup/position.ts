@@ -1,6 +1,6 @@
 import type { ManagedPanel, TransferSwitch } from '../equipment/hookup-kinds'
+import type { Leg } from '../panel/leg'
 import type { Circuit } from '../panel/schema'
-import type { Leg } from '../source/legs'
 import { ordinaryAmpacityA } from '../units/tables/conductors'
 
 /** One position of a switch or managed panel, as it is built. Amps; null where nothing says. */

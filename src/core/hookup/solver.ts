@@ -1,5 +1,7 @@
 import loadHighs from 'highs'
-import type { SolveProgram } from './positions'
+
+/** A solver of integer programs in CPLEX LP text; columns by name. */
+export type SolveProgram = (program: string) => Record<string, number>
 
 /** HiGHS, compiled to WebAssembly, as the solver of position programs. `wasmUrl` where the page serves it from. */
 export async function loadSolver(wasmUrl?: string): Promise<SolveProgram> {

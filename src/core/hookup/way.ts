@@ -1,10 +1,14 @@
-import type { Job } from '../job/schema'
-import { electronicHoldsS, type MustOpen, mustOpen } from '../outage/trip-curve'
 import { continuousShare } from '../source/output'
 import { figure } from '../units/format'
 import { connectorOf } from '../units/tables/receptacles'
-import { type Link, linkName } from './design'
+import { electronicHoldsS, type MustOpen, mustOpen } from '../wiring/trip-curve'
+import { type Hookup, type Link, linkName } from './design'
 import { methodOf } from './method'
+
+/** What of a job the way is read from. */
+interface Connected {
+  hookup: Hookup
+}
 
 /** One thing that all the current of a leg goes through between the source's outlet and the panel. */
 export interface WayStep {
@@ -51,7 +55,7 @@ const device = (what: string, ratedA: number, opens: boolean): WayStep => ({
  * Everything between the source's outlet and the panel that the current of a leg goes through: the links of the path, then
  * what the method brings and the path does not show (inlet, backfed breaker, the switch's input). Amps, per hot conductor.
  */
-export function wayOf({ hookup }: Pick<Job, 'hookup'>): WayStep[] {
+export function wayOf({ hookup }: Connected): WayStep[] {
   const method = methodOf(hookup.method)
   const path = hookup.path ?? []
   const shows = (kind: Link['kind']) => path.some(l => l.kind === kind)
@@ -75,10 +79,10 @@ const least = (steps: readonly WayStep[]): WayStep | null =>
   steps.reduce<WayStep | null>((least, s) => (least && least.ratedA <= s.ratedA ? least : s), null)
 
 /** What carries least of the way, nearest the source on a tie; null where nothing stands in it. */
-export const wayLimit = (job: Pick<Job, 'hookup'>): WayStep | null => least(wayOf(job))
+export const wayLimit = (job: Connected): WayStep | null => least(wayOf(job))
 
 /** The same apart: what does not open by itself, and the smallest breaker. */
-export function wayLimits(job: Pick<Job, 'hookup'>): { bare: WayStep | null; breaker: WayStep | null } {
+export function wayLimits(job: Connected): { bare: WayStep | null; breaker: WayStep | null } {
   const all = wayOf(job)
   return { bare: least(all.filter(s => !s.opens)), breaker: least(all.filter(s => s.opens)) }
 }
@@ -97,7 +101,7 @@ export interface WayTold extends WayStep {
  * electronics, or is behind a breaker where it is a generator's.
  */
 export function wayTold(
-  job: Job,
+  job: Connected,
   outlet: { name: string; ratedA: number; electronic: boolean } | null,
 ): WayTold[] {
   let guard = outlet && { name: outlet.name, A: outlet.ratedA, electronic: outlet.electronic }

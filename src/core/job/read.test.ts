@@ -1,6 +1,6 @@
 import type { Circuit, Panel } from '@/core/panel/schema'
 import { demoJobs } from '@/server/seeds/jobs'
-import { evaluate } from './evaluate'
+import { evaluate } from '../assess/evaluate'
 import one from './fixtures/format-1.json'
 import two from './fixtures/format-2.json'
 import three from './fixtures/format-3.json'

@@ -1,13 +1,15 @@
 import * as z from 'zod'
 import { briefSchema } from '../ask/brief'
 import { mostPhotos, photoSchema, requestRecordSchema } from '../ask/evidence'
-import { acceptanceSchema } from '../checks/acceptance'
+import { outageSchema } from '../ask/outage-asked'
+import { editionSchema } from '../editions'
 import { checkHookup, hookupSchema } from '../hookup/design'
 import { utilitySchema } from '../loads/utility'
-import { outageSchema } from '../outage/asked'
-import { checkPanel, type Panel, panelSchema } from '../panel/schema'
+import { checkPanels } from '../panel/panels'
+import { panelSchema } from '../panel/schema'
 import { line } from '../quantity'
 import { checkSource, sourceSchema } from '../source/design'
+import { acceptanceSchema } from './acceptance'
 
 export const formatVersion = 7
 
@@ -43,7 +45,7 @@ const shape = z.strictObject({
   formatVersion: z.literal(formatVersion),
   title: line(80, 1),
   place: line(120),
-  edition: z.union([z.literal(2017), z.literal(2020), z.literal(2023)], 'must be 2017, 2020 or 2023'),
+  edition: editionSchema,
   step: z.enum(steps),
   brief: briefSchema,
   requests: z.array(requestRecordSchema).max(200, 'must hold at most 200 requests'),
@@ -85,45 +87,4 @@ export const jobSchema = shape.check(context => {
   if (job.source) checkSource(job.source, (path, message) => say(['source', ...path], message))
 })
 
-export type Edition = Job['edition']
 export type Job = z.infer<typeof jobSchema>
-
-type Say = (path: PropertyKey[], message: string) => void
-
-/** Each panel by itself, then what holds between them: ids, and who feeds whom. */
-function checkPanels(panels: readonly Panel[], say: Say) {
-  const ids = new Set<string>()
-  const unique = (id: string, path: PropertyKey[]) => {
-    if (ids.has(id)) say(path, `repeats the id ${id}`)
-    ids.add(id)
-  }
-  panels.forEach((panel, n) => {
-    unique(panel.id, ['panels', n, 'id'])
-    panel.circuits.forEach((circuit, i) => {
-      unique(circuit.id, ['panels', n, 'circuits', i, 'id'])
-    })
-    checkPanel(panel, (path, message) => say(['panels', n, ...path], message))
-    if (panels.some((p, o) => o < n && p.mark === panel.mark))
-      say(['panels', n, 'mark'], 'must differ from the other panels’ marks')
-    const { feederId } = panel
-    if (feederId === undefined) return
-    const at = ['panels', n, 'feederId']
-    const from = panels.find(p => p.circuits.some(c => c.id === feederId))
-    const feeder = from?.circuits.find(c => c.id === feederId)
-    if (!from || from === panel) say(at, 'must name a circuit of another panel')
-    else if (feeder?.poles !== 2) say(at, 'must name a two-pole circuit')
-    else if (panels.some((p, o) => o < n && p.feederId === feederId))
-      say(at, 'names a circuit that feeds another panel already')
-    else if (circular(panels, panel)) say(at, 'makes the panels feed each other in a circle')
-  })
-}
-
-function circular(panels: readonly Panel[], start: Panel): boolean {
-  let at: Panel | undefined = start
-  for (let n = 0; at && n <= panels.length; n++) {
-    const { feederId }: Panel = at
-    at = feederId === undefined ? undefined : panels.find(p => p.circuits.some(c => c.id === feederId))
-    if (at === start) return true
-  }
-  return false
-}

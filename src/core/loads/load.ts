@@ -1,9 +1,9 @@
 import * as z from 'zod'
-import { plateSchema } from '../ask/evidence'
-import { sourcedNumber } from '../job/sourced'
 import { line, within } from '../quantity'
+import { sourcedNumber } from '../sourced'
 import type { Origin } from '../working'
 import { logSchema } from './log'
+import { plateSchema } from './nameplate'
 import { seasonSchema } from './season'
 import { start } from './start'
 

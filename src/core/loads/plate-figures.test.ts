@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { plateSchema } from '../ask/evidence'
+import { plateSchema } from './nameplate'
 import { derivation } from './plate-figures'
 
 test('the rest is derived from what is printed, with how', () => {

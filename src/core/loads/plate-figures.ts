@@ -1,6 +1,6 @@
-import type { Plate } from '../ask/evidence'
 import { figure } from '../units/format'
 import type { Unit } from '../working'
+import type { Plate } from './nameplate'
 
 const wattsPerHorsepower = 746
 /** Input power over shaft power of a small motor, where the plate gives horsepower alone. An assumption. */

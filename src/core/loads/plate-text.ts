@@ -1,4 +1,4 @@
-import type { Plate } from '../ask/evidence'
+import type { Plate } from './nameplate'
 import type { PlateKey } from './plate'
 
 const number = String.raw`(\d+(?:[.,]\d+)?(?:\s*\/\s*\d+)?)`

@@ -1,7 +1,7 @@
-import type { Plate } from '../ask/evidence'
 import { figure } from '../units/format'
 import { withFigure, withStart } from './evidence'
 import type { Known, Load } from './load'
+import type { Plate } from './nameplate'
 import { type Calculated, derivation } from './plate-figures'
 
 interface Given {

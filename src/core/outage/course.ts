@@ -1,7 +1,7 @@
+import { shareOf } from '../wiring/trip-curve'
 import { dutyAt, type Plan, type PlanLoad, weatherDuty } from './plan'
 import { type Sky, type SkyTables, skyOf, skyTables } from './sky'
 import { keyOf, type Stream, streamOf } from './stream'
-import { shareOf } from './trip-curve'
 
 /**
  * One course that an outage may take: when each load runs, what the sky does, what the stores really hold. Made before the

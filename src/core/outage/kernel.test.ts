@@ -1,6 +1,6 @@
 import fc from 'fast-check'
+import { evaluate } from '../assess/evaluate'
 import { freshet18 } from '../equipment/fixtures/parts'
-import { evaluate } from '../job/evaluate'
 import { circuit, job, load, splitStation, station } from '../job/fixtures/jobs'
 import type { Job } from '../job/schema'
 import type { Load } from '../loads/load'

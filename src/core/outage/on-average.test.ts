@@ -1,5 +1,5 @@
+import { evaluate } from '../assess/evaluate'
 import { freshet18 } from '../equipment/fixtures/parts'
-import { evaluate } from '../job/evaluate'
 import { circuit, job, load, station } from '../job/fixtures/jobs'
 import type { Job } from '../job/schema'
 import { deskFor } from './chance'

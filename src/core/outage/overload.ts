@@ -1,6 +1,6 @@
+import { coolsS, opensWithinS } from '../wiring/trip-curve'
 import { type Runs, ticksPerStep } from './course'
 import type { Plan } from './plan'
-import { coolsS, opensWithinS } from './trip-curve'
 
 /**
  * Looks into one step to the second: the first instant at which what is on exceeds the source; and warms the breaker of the

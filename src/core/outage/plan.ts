@@ -1,6 +1,6 @@
-import { told } from '../equipment/facts'
-import { methodOf } from '../hookup/method'
-import { wayLimits } from '../hookup/way'
+import { conditionsOf } from '../ask/outage-asked'
+import { type Shedding, usualShedding } from '../ask/shedding'
+import type { WeatherYear } from '../ask/weather-year'
 import {
   type CircuitNeed,
   circuitNeeds,
@@ -9,7 +9,10 @@ import {
   type ServedLoad,
   shareOn,
   supplyOf,
-} from '../job/needs'
+} from '../assess/needs'
+import { told } from '../equipment/facts'
+import { methodOf } from '../hookup/method'
+import { wayLimits } from '../hookup/way'
 import type { Job } from '../job/schema'
 import { hourFactors } from '../loads/draw'
 import { type Known, type Load, startOf } from '../loads/load'
@@ -29,11 +32,8 @@ import {
 import { outputOf, startsWithA, type WayRating } from '../source/output'
 import { acInputOf, capacityOf, chemistryOf, lossesOf, storeOf } from '../source/store'
 import { duration, quantity } from '../units/format'
-import { conditionsOf } from './asked'
-import { type Shedding, usualShedding } from './shedding'
+import { electronicHoldsS, type MustOpen, mustOpen } from '../wiring/trip-curve'
 import { keyOf } from './stream'
-import { electronicHoldsS, type MustOpen, mustOpen } from './trip-curve'
-import type { WeatherYear } from './weather-year'
 
 /** What the kernel knows of a job: plain figures, made once and run many times. */
 export interface Plan {

@@ -1,8 +1,8 @@
+import { monthOfDay, unpackYear, type YearSeries, yearHours } from '../ask/weather-year'
 import type { Plan } from './plan'
 import { middleMonth } from './plan'
 import type { Stream } from './stream'
 import { arrayW, cloudFactor, onArray, type SunDay, sunDay, sunSlotMin, sunSlots } from './sun'
-import { monthOfDay, unpackYear, type YearSeries, yearHours } from './weather-year'
 
 /** The sky of one course of an outage: air by the hour, and what each store gets of the sun by ten minutes. */
 export interface Sky {

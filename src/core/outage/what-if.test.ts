@@ -1,11 +1,11 @@
 import { saltmarshWeather, weatherOf } from '@/simulators/weather'
+import { packYear } from '../ask/weather-year'
 import { circuit, job, load, station } from '../job/fixtures/jobs'
 import type { Job } from '../job/schema'
 import { deskFor } from './chance'
 import { planOf } from './plan'
 import { planWhatIf } from './plan-what-if'
 import { type Trace, traceOf } from './trace'
-import { packYear } from './weather-year'
 import { asItIs, isAsItIs, type WhatIf } from './what-if'
 
 /** Every knob moves the mean the way it must, with a weather file and without one, and nothing when it is let go. */

@@ -1,6 +1,6 @@
 import { munkres } from 'munkres'
-import type { Leg } from '../source/legs'
 import { type Bodied, bodyOf, bodySpaces, mateAt } from './body'
+import type { Leg } from './leg'
 import { type Bus, columnOf, freeSpaces, legOf, rowOf } from './positions'
 
 /** A circuit as the plan sees it. */

@@ -1,4 +1,4 @@
-import type { Leg } from '../source/legs'
+import type { Leg } from './leg'
 
 /**
  * The panel as a grid. Spaces are kept odd down the left and even down the right, whatever is printed beside them:

@@ -1,9 +1,9 @@
 import * as z from 'zod'
-import { sourcedNumber } from '../job/sourced'
 import { loadSchema } from '../loads/load'
 import { line, within } from '../quantity'
-import { legSchema } from '../source/legs'
+import { sourcedNumber } from '../sourced'
 import { conductorSizeSchema, materialSchema } from '../units/tables/conductors'
+import { legSchema } from './leg'
 import { halvesOf, legOf, positionText, rowOf, spaceName, spacesOf } from './positions'
 
 export const breakerRatings = [

@@ -1,6 +1,6 @@
+import { evaluate } from '../assess/evaluate'
 import type { Equipment } from '../equipment'
 import { freshet18 } from '../equipment/fixtures/parts'
-import { evaluate } from '../job/evaluate'
 import { circuit, job, load, station } from '../job/fixtures/jobs'
 import { applyOperation } from '../job/operations'
 import type { Job } from '../job/schema'

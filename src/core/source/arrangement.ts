@@ -1,4 +1,4 @@
-import type { Leg, arrangements as solved } from './legs'
+import type { Leg, arrangements as solved } from '../panel/leg'
 
 /** How the source's volts come to the panel's two legs. */
 export const jobArrangements = [

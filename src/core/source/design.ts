@@ -1,4 +1,6 @@
 import * as z from 'zod'
+import type { Brief } from '../ask/brief'
+import type { Outage } from '../ask/outage-asked'
 import {
   autotransformerSchema,
   bankSchema,
@@ -9,9 +11,9 @@ import {
   unitEquipmentSchema,
 } from '../equipment/source-kinds'
 import { labelled } from '../field'
+import { legSchema } from '../panel/leg'
 import { line, within } from '../quantity'
 import { arrangementNames, jobArrangements } from './arrangement'
-import { legSchema } from './legs'
 
 const whole = (title: string, most: number) =>
   labelled(
@@ -225,3 +227,10 @@ function checkCombiner(source: Source, say: (path: PropertyKey[], message: strin
 /** The solar input of a unit, where it has one. */
 export const solarInputOf = (unit: UnitEquipment) =>
   unit.kind === 'station' || unit.kind === 'inverter' ? unit.solar : undefined
+
+/** What of a job a source is reckoned from: itself, and the outage and place it has to meet. */
+export interface Supplied {
+  source?: Source | undefined
+  outage: Outage
+  brief: Brief
+}

@@ -1,7 +1,6 @@
+import { unpackYear, type WeatherYear } from '../ask/weather-year'
 import { told } from '../equipment/facts'
-import type { Job } from '../job/schema'
-import { unpackYear, type WeatherYear } from '../outage/weather-year'
-import { type SolarArray, solarInputOf, type Unit } from './design'
+import { type SolarArray, type Supplied, solarInputOf, type Unit } from './design'
 import { refill } from './refill'
 import { solarString } from './solar-string'
 import { acInputOf, capacityOf } from './store'
@@ -10,7 +9,7 @@ import { acInputOf, capacityOf } from './store'
  * The record low of the place that a string is judged by, °C: as asked, else the coldest hour of its weather file, else
  * assumed. Where the battery stands is another matter.
  */
-export function recordLowOf(job: Job): {
+export function recordLowOf(job: Supplied): {
   C: number
   from: 'job' | 'weather file' | 'assumed'
   said: boolean
@@ -40,7 +39,7 @@ export interface ArrayWorked {
 }
 
 /** Each array on its input, by the `solar-string` calculator. */
-export function arraysWorked(job: Job): ArrayWorked[] {
+export function arraysWorked(job: Supplied): ArrayWorked[] {
   const { source } = job
   return (source?.arrays ?? []).flatMap(array => {
     const unit = source?.units.find(u => u.id === array.unitId)
@@ -70,20 +69,20 @@ export function arraysWorked(job: Job): ArrayWorked[] {
 }
 
 /** The charge mode set on a unit, where it has that mode. */
-export const modeOf = (job: Job, unit: Unit) =>
+export const modeOf = (job: Supplied, unit: Unit) =>
   unit.equipment.kind === 'station'
     ? unit.equipment.chargeModes?.find(m => m.name === job.source?.charging?.mode)
     : undefined
 
 /** What one unit takes from AC while it charges, by its mode where one is set, W; undefined where a datasheet is silent. */
-export const chargeOf = (job: Job, unit: Unit): number | undefined =>
+export const chargeOf = (job: Supplied, unit: Unit): number | undefined =>
   modeOf(job, unit)?.acW ?? acInputOf(unit.equipment)
 
 /**
  * What passes through the AC inputs of all units at most, to the house and to charge together, W: a station's stated input,
  * an inverter's transfer at 240 V. Infinity where nothing says.
  */
-export function acPassesW({ source }: Job): number {
+export function acPassesW({ source }: Supplied): number {
   const each = (source?.units ?? []).map(({ equipment }) =>
     equipment.kind === 'station'
       ? (told(equipment.acInputW) ?? Infinity)
@@ -95,7 +94,7 @@ export function acPassesW({ source }: Job): number {
 }
 
 /** What all units take from AC together while they charge, W; undefined where a datasheet is silent. */
-export function chargeW(job: Job): number | undefined {
+export function chargeW(job: Supplied): number | undefined {
   const each = job.source?.units.map(u => chargeOf(job, u))
   return each?.every(w => w !== undefined) ? each.reduce((a, b) => a + b, 0) : undefined
 }
@@ -104,7 +103,7 @@ export function chargeW(job: Job): number | undefined {
 export const chargerEfficiencyFraction = 0.9
 
 /** The refill of the whole store by a generator that carries the house meanwhile; null where it cannot. */
-export function refillWorked(job: Job, houseW: number) {
+export function refillWorked(job: Supplied, houseW: number) {
   const generator = job.source?.generator
   const takesW = chargeW(job)
   const capacityWh = job.source?.units.reduce((sum, u) => sum + capacityOf(u), 0) ?? 0

@@ -1,21 +1,10 @@
 import * as z from 'zod'
 import { calculator } from '../calculator'
 import { labelled } from '../field'
+import { arrangementName, arrangements, type Leg, legSchema } from '../panel/leg'
 import { notNegative, positive } from '../quantity'
 import { figure, quantity, together } from '../units/format'
 import { sourced, step } from '../working'
-
-export const arrangements = ['one-leg', 'tied', 'split-phase', 'independent'] as const
-export const legSchema = z.enum(['L1', 'L2'])
-export type Leg = z.infer<typeof legSchema>
-
-/** Names the arrangement in the trade's words. */
-export const arrangementName = {
-  'one-leg': 'one leg',
-  tied: 'both legs tied',
-  'split-phase': 'split phase',
-  independent: 'independent legs',
-} as const satisfies Record<(typeof arrangements)[number], string>
 
 const input = z.strictObject({
   arrangement: labelled(z.enum(arrangements), 'Arrangement', 'text', { names: arrangementName }),

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
+import { arrangementWays } from '../assess/arrangement-ways'
+import { evaluate } from '../assess/evaluate'
 import { freshet18, ripple410, tailrace5k, weirgateCombiner } from '../equipment/fixtures/parts'
 import type { Bank, Inverter, Station } from '../equipment/source-kinds'
-import { evaluate } from '../job/evaluate'
 import { applied, circuit, job, load, splitStation, station } from '../job/fixtures/jobs'
 import { applyOperation, type Operation } from '../job/operations'
 import { type Job, jobSchema } from '../job/schema'
@@ -9,7 +10,6 @@ import { busesUnder, jobArrangements, voltsSeen } from './arrangement'
 import type { Source } from './design'
 import { outputOf } from './output'
 import { coldFraction } from './store'
-import { arrangementWays } from './ways'
 
 const unit = (id: string, equipment: Station = station()) => ({
   id,

@@ -1,4 +1,4 @@
-import { evaluate } from '../job/evaluate'
+import { evaluate } from '../assess/evaluate'
 import { circuit, job, load, splitStation, station } from '../job/fixtures/jobs'
 import type { Arrangement } from './arrangement'
 import { hindersArrangement, type Source } from './design'

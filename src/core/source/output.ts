@@ -1,10 +1,10 @@
 import { told } from '../equipment/facts'
 import type { UnitEquipment } from '../equipment/source-kinds'
+import type { Leg } from '../panel/leg'
 import { type ReceptacleType, receptacles } from '../units/tables/receptacles'
 import { opposed } from './arrangement'
 import { bankLimits } from './bank-limits'
 import { type Source, type Unit, voltsOf } from './design'
-import type { Leg } from './legs'
 import { shortName } from './short-name'
 
 /**

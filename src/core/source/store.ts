@@ -1,10 +1,9 @@
 import { told } from '../equipment/facts'
 import type { Bank, UnitEquipment } from '../equipment/source-kinds'
-import type { Job } from '../job/schema'
 import { plural, quantity } from '../units/format'
 import type { Provenance, Working } from '../working'
 import { usualPeukert } from './bank'
-import type { Source, Unit } from './design'
+import type { Source, Supplied, Unit } from './design'
 
 /** The energy of one unit: its own, its expansions', its bank's, as labelled, Wh. Nothing for a generator. */
 export function capacityOf(unit: Unit): number {
@@ -219,7 +218,7 @@ export interface StorePoint {
  * `batteryW` in W; hours and Wh out. Ends at the hours asked or where the reserve is reached, whichever is later.
  */
 export function storeOverTime(
-  job: Job,
+  job: Supplied,
   run: { hours: number; batteryW: number },
 ): { capacityWh: number; reserveWh: number; points: StorePoint[] } {
   const { source, outage } = job

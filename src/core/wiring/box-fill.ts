@@ -1,5 +1,6 @@
 import * as z from 'zod'
 import { calculator } from '../calculator'
+import { editionSchema, factsOfEdition } from '../editions'
 import { labelled } from '../field'
 import { type Fault, fault } from '../outcome'
 import { counted, positive } from '../quantity'
@@ -24,7 +25,7 @@ const input = z.strictObject({
     description: 'with the largest conductor on each',
   }),
   clamps: labelled(z.boolean().default(false), 'Internal cable clamps'),
-  edition: labelled(z.literal([2017, 2020, 2023]).default(2020), 'Code edition'),
+  edition: labelled(editionSchema.default(2020), 'Code edition'),
 })
 
 const output = z.strictObject({
@@ -43,7 +44,8 @@ function parts(i: Input) {
   const volume = (size: string) => volumeIn3(size) ?? 0
   const { grounds } = i
   // from the 2020 edition on, each ground over four takes a quarter more
-  const allowances = grounds && (i.edition === 2017 ? 1 : 1 + Math.max(0, grounds.count - 4) / 4)
+  const allowances =
+    grounds && (factsOfEdition(i.edition).quarterGrounds ? 1 + Math.max(0, grounds.count - 4) / 4 : 1)
   const entering = [...i.conductors, ...(grounds ? [grounds] : [])].map(c => volume(c.size))
   return {
     conductorsIn3: i.conductors.reduce((sum, c) => sum + volume(c.size) * c.count, 0),
@@ -102,9 +104,9 @@ export const boxFill = calculator({
         title: 'Box fill',
         formula: [
           'conductors: one volume for each that ends or is spliced; devices: two volumes each, by their largest conductor',
-          i.edition === 2017
-            ? 'grounds: one volume of the largest for all of them'
-            : 'grounds: one volume for up to four, a quarter more for each over four',
+          factsOfEdition(i.edition).quarterGrounds
+            ? 'grounds: one volume for up to four, a quarter more for each over four'
+            : 'grounds: one volume of the largest for all of them',
           'clamps inside: one volume of the largest conductor',
         ],
         steps: [

@@ -1,8 +1,8 @@
-import { type CircuitNeed, circuitNeeds } from '../job/needs'
+import { type CircuitNeed, circuitNeeds } from '../assess/needs'
 import type { Job } from '../job/schema'
+import type { Leg } from '../panel/leg'
 import { legOf, occupancy, spaceName } from '../panel/positions'
 import type { Panel } from '../panel/schema'
-import type { Leg } from '../source/legs'
 
 export interface DirectoryPlace {
   space: number

@@ -1,4 +1,4 @@
-import { type CircuitNeed, circuitNeeds } from '../job/needs'
+import { type CircuitNeed, circuitNeeds } from '../assess/needs'
 import type { Job } from '../job/schema'
 import { positionText, spacesOf } from '../panel/positions'
 import type { Panel } from '../panel/schema'

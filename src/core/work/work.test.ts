@@ -1,4 +1,4 @@
-import { evaluate } from '../job/evaluate'
+import { evaluate } from '../assess/evaluate'
 import { circuit, job, load, splitStation } from '../job/fixtures/jobs'
 import type { Job } from '../job/schema'
 import { directoryOf } from './directory'

@@ -1,7 +1,7 @@
 import { applyPatches } from 'immer'
+import { yearHours } from '@/core/ask/weather-year'
 import { applyOperation, type Operation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
-import { yearHours } from '@/core/outage/weather-year'
 import { alderHollow } from '../seeds/jobs'
 import { differences } from './differences'
 

@@ -1,6 +1,6 @@
 import * as z from 'zod'
+import type { JobListRow } from '@/core/assess/record'
 import { severities } from '@/core/checks/finding'
-import type { JobListRow } from '@/core/job/record'
 import { db } from '../db/connection'
 import type { Actor } from '../people/types'
 

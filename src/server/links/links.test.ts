@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { answerSent, askedOfCustomer, fileSent } from '@/core/ask/sent'
+import { answerSent, askedOfCustomer, fileSent } from '@/core/assess/sent'
 import { closeDb, db } from '../db/connection'
 import { savePacked } from '../files/repository'
 import { createJob, readJobRecord } from '../jobs/repository'

@@ -1,5 +1,5 @@
+import { evaluate } from '@/core/assess/evaluate'
 import { equipmentSchema, ofKind } from '@/core/equipment'
-import { evaluate } from '@/core/job/evaluate'
 import { circuitsOf } from '@/core/job/panels'
 import { readJob } from '@/core/job/read'
 import { listEquipment } from '../catalogue/repository'

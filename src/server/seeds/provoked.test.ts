@@ -1,4 +1,4 @@
-import { evaluate } from '@/core/job/evaluate'
+import { evaluate } from '@/core/assess/evaluate'
 import { applied } from '@/core/job/fixtures/jobs'
 import type { Operation } from '@/core/job/operations'
 import { circuitOf } from '@/core/job/panels'

@@ -1,6 +1,6 @@
 'use client'
+import { outageSchema } from '@/core/ask/outage-asked'
 import { askedOf, groups, isOpen } from '@/core/ask/questions'
-import { outageSchema } from '@/core/outage/asked'
 import { plural } from '@/core/units/format'
 import { Card, Column, Columns, View } from '../common/pieces'
 import { FindingsHere } from '../findings/FindingsHere'

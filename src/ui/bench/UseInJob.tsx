@@ -1,6 +1,6 @@
 import { Alert, Autocomplete, Button, TextField } from '@mui/material'
 import { type FormEvent, useEffect, useState } from 'react'
-import type { JobListRow, JobRecord } from '@/core/job/record'
+import type { JobListRow, JobRecord } from '@/core/assess/record'
 import { usesIn } from '@/core/job/uses'
 import { call, faultLine } from '../api'
 import { Popup } from '../common/Popup'

@@ -1,13 +1,14 @@
 'use client'
+
+import { inEdition } from '@/core/articles'
 import { checkCatalogue, families } from '@/core/checks/catalogue'
+import { deference } from '@/core/deference'
+import { editions } from '@/core/editions'
 import { plural } from '@/core/units/format'
-import { deference } from '@/core/work/deference'
 import { DataTable } from '../common/DataTable'
 import { Card, Screen } from '../common/pieces'
 import { SeverityTag } from '../common/SeverityTag'
 import { type PersonChoice, TopBar } from '../common/TopBar'
-
-const editions = [2017, 2020, 2023] as const
 
 /** Every check there is: what it looks at, how to make it speak, and the article in each edition of the Code. */
 export function ChecksScreen({ person }: { person: PersonChoice }) {
@@ -41,13 +42,13 @@ export function ChecksScreen({ person }: { person: PersonChoice }) {
                 {
                   head: 'Article',
                   cell: ({ article }) =>
-                    typeof article === 'object'
-                      ? editions.map(e => (
+                    !article || editions.every(e => inEdition(article, e) === article)
+                      ? article
+                      : editions.map(e => (
                           <div key={e}>
-                            {e}: {article[e]}
+                            {e}: {inEdition(article, e)}
                           </div>
-                        ))
-                      : article,
+                        )),
                 },
               ]}
             />

@@ -1,5 +1,5 @@
-import { acceptanceSchema } from '@/core/checks/acceptance'
 import type { Finding } from '@/core/checks/finding'
+import { acceptanceSchema } from '@/core/job/acceptance'
 import { parseWith } from '@/core/outcome'
 import { FormDialog } from '../form/Form'
 import { LineField } from '../form/inputs'

@@ -1,7 +1,7 @@
 'use client'
 import { type Severity, severities } from '@/core/checks/finding'
+import { deference } from '@/core/deference'
 import { sentenceStart } from '@/core/units/format'
-import { deference } from '@/core/work/deference'
 import { FindingCard } from '../common/FindingCard'
 import { Column, Quiet, View } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'

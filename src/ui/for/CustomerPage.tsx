@@ -1,7 +1,7 @@
 'use client'
 import { Alert } from '@mui/material'
 import { useState } from 'react'
-import type { AskedOfCustomer } from '@/core/ask/sent'
+import type { AskedOfCustomer } from '@/core/assess/sent'
 import { plural } from '@/core/units/format'
 import { Column, Quiet } from '../common/pieces'
 import { AskedCard } from './AskedCard'

@@ -1,6 +1,6 @@
 /** @jest-environment jest-fixed-jsdom */
 import { screen, within } from '@testing-library/react'
-import { type Answered, type AskedOfCustomer, answerSent, askedOfCustomer } from '@/core/ask/sent'
+import { type Answered, type AskedOfCustomer, answerSent, askedOfCustomer } from '@/core/assess/sent'
 import { applyOperation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
 import { alderHollow } from '@/server/seeds/jobs'

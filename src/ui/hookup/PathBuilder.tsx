@@ -2,9 +2,6 @@ import { Button } from '@mui/material'
 import { ArrowLeft, ArrowRight, Pencil, Plus, X } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
-import { type Equipment, ofKind } from '@/core/equipment'
-import { fieldsOf } from '@/core/field'
-import { type Link, linkSchema } from '@/core/hookup/design'
 import {
   ampsAt,
   gapsIn,
@@ -13,7 +10,10 @@ import {
   pathOutlet,
   proposedPath,
   withAdapter,
-} from '@/core/hookup/path'
+} from '@/core/assess/path'
+import { type Equipment, ofKind } from '@/core/equipment'
+import { fieldsOf } from '@/core/field'
+import { type Link, linkSchema } from '@/core/hookup/design'
 import type { WayTold } from '@/core/hookup/way'
 import { continuousShare } from '@/core/source/output'
 import { quantity, sentenceStart } from '@/core/units/format'

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from 'react'
-import type { PositionPlan, PositionProblem } from '@/core/hookup/positions'
+import type { PositionPlan, PositionProblem } from '@/core/assess/positions'
 import type { Positions } from '@/workers/positions'
 import { Pool, wasDropped } from '../workers/pool'
 

@@ -1,6 +1,6 @@
 /** @jest-environment jest-fixed-jsdom */
 import { screen, waitFor, within } from '@testing-library/react'
-import type { JobListRow } from '@/core/job/record'
+import type { JobListRow } from '@/core/assess/record'
 import { alone } from '../test/render'
 import { listAddress } from './address'
 import { JobsScreen } from './JobsScreen'

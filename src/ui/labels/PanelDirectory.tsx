@@ -1,7 +1,7 @@
+import { deference } from '@/core/deference'
 import { feederOf, placeText } from '@/core/job/panels'
 import type { Job } from '@/core/job/schema'
 import { isKnown, type Panel } from '@/core/panel/schema'
-import { deference } from '@/core/work/deference'
 import { type DirectoryPlace, directoryOf } from '@/core/work/directory'
 import styles from './Labels.module.css'
 import { LegMark } from './LegMark'

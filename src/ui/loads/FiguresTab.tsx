@@ -1,6 +1,6 @@
 import { Box, Button, ToggleButton } from '@mui/material'
 import { type ReactNode, useState } from 'react'
-import type { LoadRow } from '@/core/job/loads-overview'
+import type { LoadRow } from '@/core/assess/loads-overview'
 import { sourcesOf, withChosenStart } from '@/core/loads/evidence'
 import { type Figure, type FigureKey, figureKeys, type Known, startFigure } from '@/core/loads/load'
 import { rangeOf } from '@/core/loads/uncertainty'

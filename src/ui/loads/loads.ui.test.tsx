@@ -1,7 +1,7 @@
 /** @jest-environment jest-fixed-jsdom */
 import { screen, waitFor, within } from '@testing-library/react'
+import { loadsOverview } from '@/core/assess/loads-overview'
 import { job as bare, circuit } from '@/core/job/fixtures/jobs'
-import { loadsOverview } from '@/core/job/loads-overview'
 import { alderHollow } from '@/server/seeds/jobs'
 import { inWorkspace } from '../test/render'
 import { FiguresTab } from './FiguresTab'

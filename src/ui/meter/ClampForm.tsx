@@ -1,5 +1,5 @@
 import { useWatch } from 'react-hook-form'
-import { changeTold, type LoadRow } from '@/core/job/loads-overview'
+import { changeTold, type LoadRow } from '@/core/assess/loads-overview'
 import { startSchema } from '@/core/loads/load'
 import { start } from '@/core/loads/start'
 import { parseWith } from '@/core/outcome'

@@ -1,5 +1,5 @@
 import { Alert, Button } from '@mui/material'
-import type { LoadRow } from '@/core/job/loads-overview'
+import type { LoadRow } from '@/core/assess/loads-overview'
 import { quantity } from '@/core/units/format'
 import type { Working } from '@/core/working'
 import { useWorkspace } from '../workspace/store'

@@ -1,7 +1,7 @@
 import { ToggleButton, ToggleButtonGroup } from '@mui/material'
 import * as z from 'zod'
+import { conditionsOf, outageSchema } from '@/core/ask/outage-asked'
 import { seasonSchema } from '@/core/loads/season'
-import { conditionsOf, outageSchema } from '@/core/outage/asked'
 import { readHour } from '@/core/outage/hours-text'
 import { hourText, quantity } from '@/core/units/format'
 import { Columns } from '../common/pieces'

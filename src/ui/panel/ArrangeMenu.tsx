@@ -1,7 +1,7 @@
 import { Menu, MenuItem } from '@mui/material'
+import { arrangementWays } from '@/core/assess/arrangement-ways'
 import type { Job } from '@/core/job/schema'
 import { arrangementNames } from '@/core/source/arrangement'
-import { arrangementWays } from '@/core/source/ways'
 import { useWorkspace } from '../workspace/store'
 
 interface Props {

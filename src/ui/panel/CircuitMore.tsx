@@ -1,6 +1,6 @@
 import type { About } from '@/core/ask/evidence'
-import { eligibilityOf, type Verdict } from '@/core/job/eligibility'
-import { circuitNeeds } from '@/core/job/needs'
+import { eligibilityOf, type Verdict } from '@/core/assess/eligibility'
+import { circuitNeeds } from '@/core/assess/needs'
 import type { Job } from '@/core/job/schema'
 import { freeSpaces, positionText, spaceName } from '@/core/panel/positions'
 import { type Circuit, circuitSchema, type Panel } from '@/core/panel/schema'

@@ -1,7 +1,7 @@
 import { Box, Button, Paper, TextField } from '@mui/material'
 import { X } from 'lucide-react'
 import { type FormEvent, useRef, useState } from 'react'
-import { type Entered, enter, entryExamples, type Read, readEntry, type Waiting } from '@/core/panel/entry'
+import { type Entered, enter, entryExamples, type Read, readEntry, type Waiting } from '@/core/job/entry'
 import { plural, together } from '@/core/units/format'
 import { FileButton } from '../common/FileButton'
 import { Problem } from '../common/Problem'

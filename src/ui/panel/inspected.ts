@@ -1,6 +1,6 @@
+import type { CircuitState } from '@/core/assess/evaluate'
+import type { Legs } from '@/core/assess/evaluated'
 import type { Finding } from '@/core/checks/finding'
-import type { CircuitState } from '@/core/job/evaluate'
-import type { Legs } from '@/core/job/evaluated'
 import type { Job } from '@/core/job/schema'
 import type { Circuit, Panel } from '@/core/panel/schema'
 

@@ -1,4 +1,4 @@
-import type { Delivered } from '@/core/source/delivers'
+import type { Delivered } from '@/core/assess/delivers'
 import { DataTable } from '../common/DataTable'
 import { Card, FigureLink, Quiet } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'

@@ -1,4 +1,4 @@
-import type { CircuitState } from '@/core/job/evaluate'
+import type { CircuitState } from '@/core/assess/evaluate'
 import { circuitsOf } from '@/core/job/panels'
 import { quantity } from '@/core/units/format'
 import { Card } from '../common/pieces'

@@ -1,5 +1,5 @@
+import type { JobRecord } from '@/core/assess/record'
 import { applyOperation } from '@/core/job/operations'
-import type { JobRecord } from '@/core/job/record'
 import type { Job } from '@/core/job/schema'
 import { alderHollow } from '@/server/seeds/jobs'
 import * as engine from '../workspace/engine'

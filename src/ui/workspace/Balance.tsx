@@ -1,7 +1,7 @@
 import { Box, ButtonBase, List } from '@mui/material'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
-import type { BalanceLine } from '@/core/job/balance'
+import type { BalanceLine } from '@/core/assess/balance'
 import { quantity } from '@/core/units/format'
 import { Quiet } from '../common/pieces'
 import { SeverityTag } from '../common/SeverityTag'

@@ -2,7 +2,7 @@ import { List, ListItem, ListItemButton, ListItemIcon, ListItemText, Typography 
 import { Check, Circle } from 'lucide-react'
 import Link from 'next/link'
 import { useId } from 'react'
-import { firstSteps } from '@/core/job/first-steps'
+import { firstSteps } from '@/core/assess/first-steps'
 import { useWorkspace } from './store'
 
 /** Instead of a balance of nothing: what comes first, and what of it is done. */

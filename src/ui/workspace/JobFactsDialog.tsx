@@ -1,3 +1,4 @@
+import { editions } from '@/core/editions'
 import { steps } from '@/core/job/schema'
 import { line } from '@/core/quantity'
 import { Popup } from '../common/Popup'
@@ -35,7 +36,7 @@ export function JobFactsDialog({ onClose }: { onClose: () => void }) {
       <Choice
         label="National Electrical Code"
         value={job.edition}
-        options={([2017, 2020, 2023] as const).map(value => ({ value, label: `${value} edition` }))}
+        options={editions.map(value => ({ value, label: `${value} edition` }))}
         onChange={edition => tell(act({ op: 'setJobFacts', facts: { edition } }))}
       />
     </Popup>

@@ -1,5 +1,5 @@
+import type { JobRecord } from '@/core/assess/record'
 import { circuitsOf } from '@/core/job/panels'
-import type { JobRecord } from '@/core/job/record'
 import { alderHollow } from '@/server/seeds/jobs'
 import { fakeServer, workspaceOf } from '../test/server'
 import * as engine from './engine'

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import * as z from 'zod'
-import { longestDirectory, startJob } from '@/core/job/start'
+import { longestDirectory, startJob } from '@/core/formats/start-job'
 import { fault } from '@/core/outcome'
 import { panelSchema } from '@/core/panel/schema'
 import { line } from '@/core/quantity'

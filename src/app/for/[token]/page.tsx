@@ -1,7 +1,7 @@
 import type { Metadata } from 'next'
 import { headers } from 'next/headers'
 import { notFound } from 'next/navigation'
-import { askedOfCustomer } from '@/core/ask/sent'
+import { askedOfCustomer } from '@/core/assess/sent'
 import { forPage } from '@/server/http/handle'
 import { openLink } from '@/server/links/repository'
 import { CustomerPage } from '@/ui/for/CustomerPage'

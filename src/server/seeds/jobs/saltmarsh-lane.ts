@@ -1,5 +1,5 @@
+import { packYear } from '@/core/ask/weather-year'
 import { formatVersion, type Job } from '@/core/job/schema'
-import { packYear } from '@/core/outage/weather-year'
 import { saltmarshWeather, weatherOf } from '@/simulators/weather'
 import {
   cordL1430,

@@ -1,4 +1,4 @@
-import { answerSchema, answerSent, askedOfCustomer } from '@/core/ask/sent'
+import { answerSchema, answerSent, askedOfCustomer } from '@/core/assess/sent'
 import { bodyAs, handle } from '@/server/http/handle'
 import { type LinkParams, linkOf, sender, take } from '../params'
 

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next'
 import type { ReactNode } from 'react'
-import { evaluate } from '@/core/job/evaluate'
+import { evaluate } from '@/core/assess/evaluate'
 import { Workspace } from '@/ui/workspace/Workspace'
 import { type JobPageParams, loadJob } from '../load'
 

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { askedOfCustomer, fileSent } from '@/core/ask/sent'
+import { askedOfCustomer, fileSent } from '@/core/assess/sent'
 import { line } from '@/core/quantity'
 import { kindOfFile } from '@/server/files/file-kind'
 import { largestUpload } from '@/server/files/intake'

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { askedOfCustomer, photoSent } from '@/core/ask/sent'
+import { askedOfCustomer, photoSent } from '@/core/assess/sent'
 import { readPhotographAside } from '@/server/files/desk'
 import { largestUpload, tooLargeUpload } from '@/server/files/intake'
 import { savePhoto } from '@/server/files/repository'

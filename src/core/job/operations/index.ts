@@ -1,0 +1,78 @@
+import { produce } from 'immer'
+import * as z from 'zod'
+import { type Fault, fail, type Outcome, parseWith } from '../../outcome'
+import { line } from '../../quantity'
+import { type Job, jobSchema } from '../schema'
+import { askOperations } from './ask'
+import { circuitOperations } from './circuits'
+import { hookupOperations } from './hookup'
+import { jobOperations } from './job-facts'
+import { loadOperations } from './loads'
+import { panelOperations } from './panels'
+import { sourceOperations } from './source'
+
+/** Every way a job changes, by name: one file for each family, and in it what each says, does and is told as. */
+const known = {
+  ...jobOperations,
+  ...panelOperations,
+  ...circuitOperations,
+  ...loadOperations,
+  ...sourceOperations,
+  ...hookupOperations,
+  ...askOperations,
+}
+
+const simpleSchema = z.discriminatedUnion('op', [
+  known.setJobFacts.schema,
+  ...Object.values(known)
+    .filter(o => o !== known.setJobFacts)
+    .map(o => o.schema),
+])
+
+export type SimpleOperation = z.infer<typeof simpleSchema>
+
+const several = { label: line(160, 1), operations: z.array(simpleSchema).min(1).max(200) }
+const batches = {
+  /** the fix of a finding, taken back as one */
+  applyFix: z.strictObject({ op: z.literal('applyFix'), ...several }),
+  /** a directory entered, taken back as one */
+  enterBreakers: z.strictObject({ op: z.literal('enterBreakers'), ...several }),
+}
+
+/** Each is pure, logged with its revision, and undoable. */
+export const operationSchema = z.discriminatedUnion('op', [
+  ...simpleSchema.options,
+  batches.applyFix,
+  batches.enterBreakers,
+])
+
+export type Operation = z.infer<typeof operationSchema>
+
+/**
+ * The job after the operation; the job given is left as it was.
+ * Faults: the thing named is gone, a space is taken, the result breaks the schema. Paths are those of the job.
+ */
+export function applyOperation(job: Job, operation: Operation): Outcome<Job> {
+  if (operation.op !== 'applyFix' && operation.op !== 'enterBreakers') return applySimple(job, operation)
+  let outcome: Outcome<Job> = { ok: true, value: job }
+  for (const part of operation.operations) if (outcome.ok) outcome = applySimple(outcome.value, part)
+  return outcome
+}
+
+function applySimple(job: Job, operation: SimpleOperation): Outcome<Job> {
+  let faults: Fault[] = []
+  const change = known[operation.op].change(operation)
+  const next = produce(job, draft => {
+    faults = change(draft) ?? []
+  })
+  if (faults.length) return fail(...faults)
+  const checked = parseWith(jobSchema, next)
+  return checked.ok ? { ok: true, value: next } : checked
+}
+
+/** What an operation did, as one line of the job's history. `before` is the job it was applied to. */
+export function describeOperation(before: Job, operation: Operation): string {
+  if (operation.op === 'applyFix') return `applied: ${operation.label}`
+  if (operation.op === 'enterBreakers') return `entered ${operation.label}`
+  return known[operation.op].describe(before, operation)
+}
