@@ -22,6 +22,12 @@ export function inEdition(text: string, edition: Edition): string {
   return text.replace(pattern, found => moved[found.replace('table ', '')] ?? found)
 }
 
+/** An article as the editions have it: one line where they agree, else one for each. */
+export function inEveryEdition(article: string): string[] {
+  const lines = editions.map(e => inEdition(article, e))
+  return new Set(lines).size > 1 ? lines.map((line, n) => `${editions[n]}: ${line}`) : [article]
+}
+
 /** A working, and those beneath it, with its articles by the edition. */
 export function workingIn<W extends Working | undefined>(working: W, edition: Edition): W {
   if (!working || asWritten(edition)) return working

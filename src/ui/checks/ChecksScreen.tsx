@@ -1,9 +1,8 @@
 'use client'
 
-import { inEdition } from '@/core/articles'
+import { inEveryEdition } from '@/core/articles'
 import { checkCatalogue, families } from '@/core/checks/catalogue'
 import { deference } from '@/core/deference'
-import { editions } from '@/core/editions'
 import { plural } from '@/core/units/format'
 import { DataTable } from '../common/DataTable'
 import { Card, Screen } from '../common/pieces'
@@ -41,14 +40,8 @@ export function ChecksScreen({ person }: { person: PersonChoice }) {
                 { head: 'To make it speak', cell: c => c.provoke },
                 {
                   head: 'Article',
-                  cell: ({ article }) =>
-                    !article || editions.every(e => inEdition(article, e) === article)
-                      ? article
-                      : editions.map(e => (
-                          <div key={e}>
-                            {e}: {inEdition(article, e)}
-                          </div>
-                        )),
+                  cell: ({ article = '' }) =>
+                    inEveryEdition(article).map(line => <div key={line}>{line}</div>),
                 },
               ]}
             />
