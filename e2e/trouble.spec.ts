@@ -61,8 +61,8 @@ test('job files that cannot be taken say why; a good one opens', async ({ page, 
       .setInputFiles({ name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(content) })
   for (const [content, told] of [
     [
-      good.replace('"formatVersion": 7', '"formatVersion": 9'),
-      /formatVersion is 9; this Spillway reads up to 7/,
+      good.replace('"formatVersion": 8', '"formatVersion": 9'),
+      /formatVersion is 9; this Spillway reads up to 8/,
     ],
     [good.slice(0, 700), /may be cut short/],
     [Buffer.alloc(50_000_000, 32), /50 MB: a job document is never larger than 2 MB/],

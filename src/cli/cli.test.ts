@@ -157,10 +157,10 @@ test('search finds what the core finds, and from stock alone only what is there'
 test('evaluate refuses a newer, a cut and a huge file, each in words', () => {
   const text = JSON.stringify(alderHollow)
   const why = (content: string) => run(['evaluate', file('bad.json', content)])
-  expect(why(text.replace('"formatVersion":7', '"formatVersion":8'))).toMatchObject({
+  expect(why(text.replace('"formatVersion":8', '"formatVersion":9'))).toMatchObject({
     status: 2,
     out: '',
-    err: expect.stringMatching(/reads up to 7/),
+    err: expect.stringMatching(/reads up to 8/),
   })
   expect(why(text.slice(0, 999)).err).toMatch(/cut short/)
   expect(why(' '.repeat(50_000_000)).err).toMatch(/larger than 2,000,000 bytes/)

@@ -6,6 +6,7 @@ import type { Equipment } from '@/core/equipment'
 import { readEquipmentCsv, readEquipmentJson } from '@/core/formats/equipment-csv'
 import { oneLineSvg } from '@/core/formats/one-line-svg'
 import { loadSolver } from '@/core/hookup/solver'
+import { houseOf, houses } from '@/core/job/as-planned'
 import { badInput, complain, complainOf, print, readText } from './io'
 import { readJobFile } from './job'
 
@@ -58,12 +59,14 @@ export async function positionsOfFile(file: string): Promise<number> {
 }
 
 /** The one-line diagram of a job, as SVG. */
-export async function oneLineOfFile(file: string): Promise<number> {
+export async function oneLineOfFile(file: string, asked = 'planned'): Promise<number> {
+  const house = houses.find(h => h === asked)
+  if (!house) return complain(`one-line: --house is found or planned, not ${asked}`)
   const job = await readJobFile('one-line', file)
   if (!job) return badInput
   const on = dayIn(Intl.DateTimeFormat().resolvedOptions().timeZone, new Date())
   process.stdout.write(
-    `<?xml version="1.0" encoding="UTF-8"?>\n${oneLineSvg(job, { firm: 'from a file', revision: 0, on })}`,
+    `<?xml version="1.0" encoding="UTF-8"?>\n${oneLineSvg(houseOf(job, house), { firm: 'from a file', revision: 0, on })}`,
   )
   return 0
 }

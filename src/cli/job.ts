@@ -1,6 +1,7 @@
 import * as z from 'zod'
 import { evaluate } from '@/core/assess/evaluate'
 import { loadsOverview } from '@/core/assess/loads-overview'
+import { planTold } from '@/core/assess/plan-told'
 import { largestJobBytes, readJobText } from '@/core/job/read'
 import { type Job, jobSchema } from '@/core/job/schema'
 import { complain, complainOf, print, readText } from './io'
@@ -28,6 +29,15 @@ export async function evaluateFile(file: string): Promise<number> {
   const job = await readJobFile('evaluate', file)
   if (!job) return 2
   print(evaluate(job))
+  return 0
+}
+
+/** What is going to be done to the house, a line each, with what cannot be. */
+export async function planOfFile(file: string): Promise<number> {
+  const job = await readJobFile('plan', file)
+  if (!job) return 2
+  for (const { sign, text, hindered } of planTold(job))
+    process.stdout.write(`${sign} ${text}${hindered === null ? '' : ` (cannot be: ${hindered})`}\n`)
   return 0
 }
 

@@ -10,9 +10,11 @@ const usage = `spillway: back-up of chosen home circuits, computed
   spillway calc NAME --lines FILE     one JSON input per line, one answer per line
   spillway schema job                 JSON Schema of the job document
   spillway evaluate JOB.json          the evaluation that the screen shows, findings by id
+  spillway plan JOB.json              what is going to be done to the house, in an order in which it can be
   spillway hookups JOB.json [FILE]    every method on this house; FILE is a catalogue, CSV or JSON
   spillway positions JOB.json         which circuit on which position of the switch
   spillway one-line JOB.json          the one-line diagram as SVG
+    [--house found|planned]           as planned where not given
   spillway read green-button FILE     meters and intervals of a utility's file, in Wh
   spillway read interval-csv FILE     the same of a utility's table
     [--zone NAME]                     whose clocks it was written by; America/New_York where not given
@@ -48,6 +50,7 @@ async function main(argv: string[]): Promise<number> {
       'most-price': { type: 'string' },
       stock: { type: 'string' },
       zone: { type: 'string' },
+      house: { type: 'string' },
     },
   })
   const [first] = positionals
@@ -58,6 +61,8 @@ async function main(argv: string[]): Promise<number> {
       return (await import('./job')).printSchema(first)
     case 'evaluate':
       return first ? (await import('./job')).evaluateFile(first) : complain('evaluate: give a job file')
+    case 'plan':
+      return first ? (await import('./job')).planOfFile(first) : complain('plan: give a job file')
     case 'hookups':
       return first
         ? (await import('./hookup')).hookupsOfFile(first, positionals[1])
@@ -67,7 +72,9 @@ async function main(argv: string[]): Promise<number> {
         ? (await import('./hookup')).positionsOfFile(first)
         : complain('positions: give a job file')
     case 'one-line':
-      return first ? (await import('./hookup')).oneLineOfFile(first) : complain('one-line: give a job file')
+      return first
+        ? (await import('./hookup')).oneLineOfFile(first, values.house)
+        : complain('one-line: give a job file')
     case 'loads':
       return first ? (await import('./job')).loadsOfFile(first) : complain('loads: give a job file')
     case 'simulate':

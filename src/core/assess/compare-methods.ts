@@ -5,6 +5,7 @@ import { type Hookup, type HookupDevice, hookupDevices } from '../hookup/design'
 import { type Labour, usualLabour } from '../hookup/labour'
 import { type MethodFacts, type MethodId, methodIds, methodOf } from '../hookup/method'
 import { positionCount, positionLeg } from '../hookup/position'
+import { asPlanned } from '../job/as-planned'
 import { intercepts, tiedPanel } from '../job/panels'
 import type { Job } from '../job/schema'
 import { roomFor } from '../panel/room'
@@ -94,10 +95,11 @@ const ofTheMethod = new Set([
  * firm's own where it gave some. Without a catalogue devices are unknown, and nothing that needs one is priced.
  */
 export function compareMethods(
-  job: Job,
+  found: Job,
   catalogue: readonly Equipment[],
   labour: Labour = usualLabour,
 ): MethodHere[] {
+  const { job } = asPlanned(found)
   const judged = compared.map(method => judge(job, method, catalogue, labour))
   const ranked = judged.sort((a, b) => b.score - a.score)
   const [best] = ranked
@@ -285,7 +287,8 @@ function existing({ hookup }: Job, method: MethodId): Partial<Hookup> {
 }
 
 /** What choosing a method brings along: the device of the catalogue that fits this job best, and where its breaker goes. */
-export function factsFor(job: Job, method: MethodId, catalogue: readonly Equipment[]): Partial<Hookup> {
+export function factsFor(found: Job, method: MethodId, catalogue: readonly Equipment[]): Partial<Hookup> {
+  const { job } = asPlanned(found)
   const about = methodOf(method)
   const panel = tiedPanel(job)
   const poles = job.panels

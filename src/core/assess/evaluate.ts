@@ -2,9 +2,13 @@ import { inEdition, workingIn } from '../articles'
 import { findingsOf } from '../checks'
 import type { Finding, Severity } from '../checks/finding'
 import type { WayTold } from '../hookup/way'
+import { asPlanned, houseOf } from '../job/as-planned'
+import { changeText } from '../job/change-text'
 import { reachedPanels } from '../job/panels'
 import type { Job } from '../job/schema'
 import type { Leg } from '../panel/leg'
+import type { Panel } from '../panel/schema'
+import { changeId, circuitsOfChange } from '../plan/change'
 import { asCalculated, busesUnder } from '../source/arrangement'
 import { legs as legsCalculator } from '../source/legs'
 import { storeOverTime } from '../source/store'
@@ -15,6 +19,7 @@ import type { Evaluated, Legs } from './evaluated'
 import { type Grounding, groundingOf, groundingText } from './grounding'
 import { type CircuitNeed, circuitNeeds, coincidence, loadsOf, supplyOf } from './needs'
 import { type PathWorked, pathWorked, wayHere } from './path'
+import { type ChangeTold, planTold, type Settled, settledBy } from './plan-told'
 import { type Request, requestsOf } from './requests'
 
 /** One circuit as the panel shows it. */
@@ -49,7 +54,14 @@ export interface Evaluation {
   legs: Legs | null
   /** the store over the outage at the average draw; null without a source */
   store: ReturnType<typeof storeOverTime> | null
+  /** what stands against the house as planned */
   findings: Finding[]
+  /** what stands against it as found, and the plan cures */
+  settled: Settled[]
+  /** the panels as planned, and how circuits fare in the house as found; null where the plan leaves the panels as they are */
+  house: { panels: Panel[]; asFound: CircuitState[] } | null
+  /** what is going to be done to the house, in an order in which it can be done */
+  plan: ChangeTold[]
   requests: Request[]
   cautions: Caution[]
   /** what the source delivers and takes; null without one */
@@ -61,15 +73,16 @@ export interface Evaluation {
   way: WayTold[]
 }
 
-/** `withCourse: false` leaves out what sun and generator bring on average, for who asks only what stands against a design. */
-export function evaluate(job: Job, { withCourse = true } = {}): Evaluation {
-  const needs = circuitNeeds(job)
-  const loads = loadsOf(needs.filter(n => n.served || (n.circuit.picked && n.feed === 'no-source')))
-  const { lines, figures } = balanceOf(job, needs, loads, withCourse)
-  const legs = legsOf(job, needs)
-  const requests = requestsOf(job, needs)
-  const evaluated: Evaluated = { job, needs, requests, figures, legs }
+/**
+ * The job judged as planned: `found` with what its plan does to the house. `withCourse: false` leaves out what sun and generator bring on average, for
+ * who asks only what stands against a design.
+ */
+export function evaluate(found: Job, { withCourse = true } = {}): Evaluation {
+  const { job } = asPlanned(found)
+  const { evaluated, lines } = worked(job, withCourse, found)
+  const { needs, figures, requests, legs } = evaluated
   const findings = findingsOf(evaluated)
+  const plan = planTold(found)
   const first = findings.find(f => !f.accepted) ?? findings[0]
   const counts = { stop: 0, fix: 0, mind: 0, ask: 0 }
   for (const finding of findings) counts[finding.severity]++
@@ -81,20 +94,14 @@ export function evaluate(job: Job, { withCourse = true } = {}): Evaluation {
       counts,
     },
     balance: lines.map(l => ({ ...l, working: workingIn(l.working, job.edition) })),
-    circuits: needs.map(({ circuit, position, leg, feed, served, place, meanW }) => ({
-      id: circuit.id,
-      position,
-      leg,
-      feed,
-      served,
-      place,
-      meanW,
-    })),
+    circuits: needs.map(stateOf),
     buses: busesOf(job),
     reached: [...reachedPanels(job)],
     legs,
     store: figures.run && storeOverTime(job, figures.run),
     findings,
+    ...asFoundToo(found, job, findings, plan, withCourse),
+    plan,
     requests,
     cautions: cautionsFor(evaluated).map(c => ({
       ...c,
@@ -105,6 +112,48 @@ export function evaluate(job: Job, { withCourse = true } = {}): Evaluation {
     path: pathIn(pathWorked(evaluated), job),
     way: wayHere(job),
   }
+}
+
+const stateOf = ({ circuit, position, leg, feed, served, place, meanW }: CircuitNeed): CircuitState => ({
+  id: circuit.id,
+  position,
+  leg,
+  feed,
+  served,
+  place,
+  meanW,
+})
+
+/** Beside the house as planned the one that stands there, where they differ. */
+function asFoundToo(
+  found: Job,
+  planned: Job,
+  findings: readonly Finding[],
+  plan: readonly ChangeTold[],
+  withCourse: boolean,
+): Pick<Evaluation, 'settled' | 'house'> {
+  if (planned === found) return { settled: [], house: null }
+  const { evaluated } = worked(houseOf(found, 'found'), withCourse)
+  return {
+    settled: settledBy(findingsOf(evaluated), findings, plan),
+    house: { panels: planned.panels, asFound: evaluated.needs.map(stateOf) },
+  }
+}
+
+/** What every check looks at, of a job with nothing left to plan, and the lines of its balance. */
+function worked(job: Job, withCourse: boolean, found = job): { evaluated: Evaluated; lines: BalanceLine[] } {
+  const needs = circuitNeeds(job)
+  const loads = loadsOf(needs.filter(n => n.served || (n.circuit.picked && n.feed === 'no-source')))
+  const { lines, figures } = balanceOf(job, needs, loads, withCourse)
+  // what is planned is not there to be photographed
+  const requests = requestsOf({ ...job, panels: found.panels }, needs)
+  const hindered = asPlanned(found).undone.map(({ change, why }) => ({
+    id: changeId(change),
+    text: changeText(found, change),
+    why,
+    circuitIds: circuitsOfChange(change),
+  }))
+  return { evaluated: { job, needs, requests, figures, legs: legsOf(job, needs), hindered }, lines }
 }
 
 const pathIn = (path: PathWorked | null, { edition }: Job): PathWorked | null =>

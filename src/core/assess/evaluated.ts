@@ -21,4 +21,6 @@ export interface Evaluated {
   requests: Request[]
   figures: Figures
   legs: Legs | null
+  /** planned changes that this house does not bear, in words */
+  hindered: { id: string; text: string; why: string; circuitIds: string[] }[]
 }

@@ -1,6 +1,7 @@
 import { conditionsOf } from '../ask/outage-asked'
 import { methodOf } from '../hookup/method'
 import { positionCount, positionLeg, positionOf, wireProtectsAt } from '../hookup/position'
+import { asPlanned } from '../job/as-planned'
 import { movesCircuits, placeText, reachedPanels } from '../job/panels'
 import type { Job } from '../job/schema'
 import { type Drawn, drawn, drawnWorking } from '../loads/draw'
@@ -161,7 +162,9 @@ function legsOfMoved(job: Job, conditions: Conditions): Map<string, Leg> | null 
   return legs
 }
 
-export function circuitNeeds(job: Job): CircuitNeed[] {
+/** Every circuit of the house as planned. */
+export function circuitNeeds(found: Job): CircuitNeed[] {
+  const { job } = asPlanned(found)
   const conditions = conditionsOf(job)
   const supply = supplyOf(job)
   const reached = reachedPanels(job)

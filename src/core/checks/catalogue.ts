@@ -145,6 +145,7 @@ const rows: Record<Family, Row[]> = {
     ['neutral.unknown', 'ask', 'picked circuits whose neutral nobody looked at', 'Pick one'],
     ['source-bond.unknown', 'ask', 'units whose neutral is not stated; what joins neutrals, where it decides the count', 'A unit whose datasheet is silent'],
     ['switch-neutral.unknown', 'ask', 'a hook-up that is not decided', 'Hook-up: not decided yet'],
+    ['plan.hindered', 'fix', 'planned changes against the house as found', 'Plan a move, then enter a breaker where it was to go'],
     ['utility-return.blind', 'mind', 'whether anything tells that the utility is back', 'Interlocked inlet without an indicator'],
   ],
 }

@@ -41,6 +41,13 @@ const oneLeg = { source: { arrangement: 'one-leg' as const } }
 const split = { source: { station: splitStation(), arrangement: 'split-phase' as const } }
 const method = (id: Job['hookup']['method'], bondingPlug = false) => ({ hookup: { method: id, bondingPlug } })
 
+// a breaker was found where another was to go
+const hinderedMove = applied(
+  job([circuit(1)]),
+  { op: 'planMove', circuitId: 'c1', toPosition: 5 },
+  { op: 'addCircuit', circuit: circuit(5) },
+)
+
 /** Each check once where it speaks; the clean job beside it must keep it silent. */
 const tiedPair = (kind: 'handle' | 'common trip') =>
   shared(1, 3).map((c, i) => ({ ...c, tie: { with: i ? 'c1' : 'c3', kind } }))
@@ -407,6 +414,7 @@ const connected: [string, Job, Job][] = [
   ],
   ['cord.permanent', job([], planned({ fixedCord: true })), job([], planned({ fixedCord: false }))],
   ['utility-return.blind', job([], planned({})), job([], planned({ utilityTold: true }))],
+  ['plan.hindered', hinderedMove, job([circuit(1)])],
   [
     'ground.interrupted',
     job([], planned({ ground: 'interrupted' })),
@@ -800,8 +808,8 @@ test('dead circuits move to free spaces of the live leg first, one move each', (
   const dead = job([circuit(3), circuit(4), circuit(1)], oneLeg)
   const fix = findings(dead).find(f => f.id === 'leg.dead')?.fixes[0]
   expect(fix?.operations).toEqual([
-    { op: 'moveBreaker', circuitId: 'c3', toPosition: 5 },
-    { op: 'moveBreaker', circuitId: 'c4', toPosition: 2 },
+    { op: 'planMove', circuitId: 'c3', toPosition: 5 },
+    { op: 'planMove', circuitId: 'c4', toPosition: 2 },
   ])
   expect(fix?.steps).toEqual([
     'circuit 3: from 3 to 5, which is free',

@@ -6,6 +6,7 @@ import type { Link, Run } from '../hookup/design'
 import { opensBy, wayOf } from '../hookup/way'
 import type { Load } from '../loads/load'
 import { breakerRatings, type Circuit } from '../panel/schema'
+import { toPlan } from '../plan/change'
 import { ratingOf } from '../source/output'
 import { quantity, sentenceStart } from '../units/format'
 import { conductorName, conductorSizes } from '../units/tables/conductors'
@@ -56,7 +57,7 @@ export function wireSmallCircuits({ needs }: Evaluated): Said[] {
           ? [
               {
                 label: `Plan a ${most} A breaker`,
-                operations: [{ op: 'editCircuit', circuitId: n.circuit.id, facts: { breakerA: most } }],
+                operations: [toPlan({ kind: 'exchange', circuitId: n.circuit.id, breakerA: most })],
               },
             ]
           : [],

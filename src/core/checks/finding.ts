@@ -8,7 +8,7 @@ export type Severity = (typeof severities)[number]
 /** Where on the screens a finding is mended. */
 export type Target =
   | { view: 'panel'; circuitIds: string[]; panelId?: string; field?: string }
-  | { view: 'source' | 'hook-up' | 'outage' | 'ask'; field?: string }
+  | { view: 'source' | 'hook-up' | 'plan' | 'outage' | 'ask'; field?: string }
   /** of the loads, `field` is the load’s id */
   | { view: 'loads'; field?: string }
 

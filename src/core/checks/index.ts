@@ -63,6 +63,7 @@ import {
   whipReach,
   workingSpace,
 } from './panel'
+import { planHindered } from './plan'
 import {
   inputLimit,
   positionBridged,
@@ -106,6 +107,7 @@ const checks: readonly ((evaluated: Evaluated) => Said[])[] = [
   neutralSharedSplit,
   neutralNoTie,
   panelNotFed,
+  planHindered,
   v240,
   legDead,
   legOverload,

@@ -4,6 +4,7 @@ import { type CircuitNeed, named } from '../assess/needs'
 import { methodOf } from '../hookup/method'
 import { neutralOf } from '../hookup/neutral-of'
 import { movesCircuits } from '../job/panels'
+import { toPlan } from '../plan/change'
 import { modeOf } from '../source/inputs'
 import { shortName } from '../source/short-name'
 import { quantity, together } from '../units/format'
@@ -75,11 +76,7 @@ export function protectionLost(evaluated: Evaluated): Said[] {
       fixes: [
         {
           label: 'Plan a device at the first outlet of each',
-          operations: lost.map(n => ({
-            op: 'editCircuit' as const,
-            circuitId: n.circuit.id,
-            facts: { outletProtection: true },
-          })),
+          operations: lost.map(n => toPlan({ kind: 'guard', circuitId: n.circuit.id })),
         },
       ],
     },

@@ -4,6 +4,7 @@ import { type CircuitNeed, named, supplyOf } from '../assess/needs'
 import { methodOf } from '../hookup/method'
 import type { SimpleOperation } from '../job/operations'
 import { movesCircuits, reachedPanels, servesWhole, tiedPanel } from '../job/panels'
+import { toPlan } from '../plan/change'
 import { arrangementNames, opposed } from '../source/arrangement'
 import { shortName } from '../source/short-name'
 import { quantity, together } from '../units/format'
@@ -252,7 +253,7 @@ export function neutralSharedOverload({ job, needs, figures }: Evaluated): Said[
               }
             : {
                 label: `Plan a lock on ${named(n)}`,
-                operations: [{ op: 'editCircuit', circuitId: n.circuit.id, facts: { lockedOff: true } }],
+                operations: [toPlan({ kind: 'lock', circuitId: n.circuit.id })],
               },
         ),
       } satisfies Said,

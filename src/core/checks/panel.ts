@@ -12,6 +12,7 @@ import { leadNeededIn, reaches } from '../panel/reach'
 import { roomFor } from '../panel/room'
 import type { Circuit, Panel } from '../panel/schema'
 import { doubledLabels } from '../panel/tracing'
+import { toPlan } from '../plan/change'
 import { chargeOf, chargerEfficiencyFraction } from '../source/inputs'
 import { shortName } from '../source/short-name'
 import { capacityOf } from '../source/store'
@@ -46,7 +47,7 @@ export function breakerBrand({ needs }: Evaluated): Said[] {
       target: at(n.circuit),
       fixes: n.panel.breakerTypes.slice(0, 2).map(type => ({
         label: `Plan a ${type} instead`,
-        operations: [{ op: 'editCircuit', circuitId: n.circuit.id, facts: { type } }],
+        operations: [toPlan({ kind: 'exchange', circuitId: n.circuit.id, type })],
       })),
     }))
 }
@@ -108,9 +109,7 @@ export function neutralNoTie({ needs }: Evaluated): Said[] {
           ? [
               {
                 label: 'Plan a handle tie',
-                operations: [
-                  { op: 'tieBreakers', circuitId: id, tie: { with: b.circuit.id, kind: 'handle' } },
-                ],
+                operations: [toPlan({ kind: 'tie', circuitId: id, with: b.circuit.id, tie: 'handle' })],
               },
             ]
           : [],
@@ -195,7 +194,7 @@ export function panelNoSpace({ job }: Evaluated): Said[] {
               {
                 label: `Free ${room.spaces.map(s => placeText(job, panel, { position: s, poles: 1 })).join(' and ')} in ${plural(room.moves.length, 'move')}`,
                 operations: room.moves.map(m => ({
-                  op: 'moveBreaker',
+                  op: 'planMove',
                   circuitId: m.circuit.id,
                   toPosition: m.to,
                 })),
@@ -336,7 +335,7 @@ export function subpanelBonded({ job }: Evaluated): Said[] {
       fixes: [
         {
           label: 'Plan: neutral and ground apart',
-          operations: [{ op: 'setPanel', panelId: panel.id, facts: { neutralBonded: false } }],
+          operations: [toPlan({ kind: 'bond', panelId: panel.id, joined: false })],
         },
       ],
     }))
@@ -389,7 +388,7 @@ export function solarOnIsland({ job, needs }: Evaluated): Said[] {
         label: `Plan a lock on ${named(n)}`,
         operations: [
           ...(n.circuit.picked ? [pick(n, false)] : []),
-          { op: 'editCircuit', circuitId: n.circuit.id, facts: { lockedOff: true } },
+          toPlan({ kind: 'lock', circuitId: n.circuit.id }),
         ],
       },
     ],

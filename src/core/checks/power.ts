@@ -2,6 +2,7 @@ import { decisive } from '../assess/balance'
 import type { Evaluated } from '../assess/evaluated'
 import { coincidence, named, type ServedLoad, type StartNeed } from '../assess/needs'
 import type { MotorType } from '../loads/load'
+import { toPlan } from '../plan/change'
 import { continuousShare, limitWords, ratingOf, startsWithA } from '../source/output'
 import { shortName } from '../source/short-name'
 import { lossesOf } from '../source/store'
@@ -100,11 +101,12 @@ export function startOver(evaluated: Evaluated): Said[] {
               {
                 label: 'Plan a soft starter (40 % of locked-rotor amps)',
                 operations: [
-                  {
-                    op: 'putLoad',
+                  toPlan({
+                    kind: 'soft-start',
                     circuitId: load.need.circuit.id,
-                    load: { ...load.load, start: { ...load.load.start, softStartFraction: 0.4 } },
-                  },
+                    loadId: load.load.id,
+                    softStartFraction: 0.4,
+                  }),
                 ],
               },
             ]

@@ -86,7 +86,7 @@ function movesToLiveLeg(
   const label = (id: string) => needs.find(n => n.circuit.id === id)?.circuit.label || 'unlabelled'
   const at = (position: number) => placeText(job, panel, { position, poles: 1 })
   return {
-    operations: plan.steps.map(m => ({ op: 'moveBreaker', circuitId: m.id, toPosition: m.to })),
+    operations: plan.steps.map(m => ({ op: 'planMove', circuitId: m.id, toPosition: m.to })),
     steps: plan.steps.map(m =>
       m.tradesWith === undefined
         ? `${label(m.id)}: from ${at(m.from)} to ${at(m.to)}, which is free`
@@ -230,7 +230,7 @@ function betterMove({ job, needs, figures }: Pick<Evaluated, 'job' | 'needs' | '
   const text = (n: CircuitNeed, to: number) => placeText(job, n.panel, { position: to, poles: 1 })
   return {
     label: `Balance the legs in ${plural(moves.length, 'move')}`,
-    operations: moves.map(({ n, to }) => ({ op: 'moveBreaker', circuitId: n.circuit.id, toPosition: to })),
+    operations: moves.map(({ n, to }) => ({ op: 'planMove', circuitId: n.circuit.id, toPosition: to })),
     steps: moves.map(({ n, to }) => `${named(n)}: to ${text(n, to)}, which is free, with its wire`),
   }
 }

@@ -11,9 +11,9 @@ const top = 96
 
 /**
  * A panel as a drawing for documents: positions as printed, ratings, labels, shared neutrals, and the legs told by letter
- * and by pattern, plain for L1 and hatched for L2. Text only, no script; it stands by itself.
+ * and by pattern, plain for L1 and hatched for L2. `marks`: signs of what is planned, by circuit. Text only, no script; it stands by itself.
  */
-export function panelSvg(panel: Panel): string {
+export function panelSvg(panel: Panel, marks: ReadonlyMap<string, string> = new Map()): string {
   const rows = panel.spaces / 2
   const width = 2 * (columnPx + numberPx) + busPx + 40
   const height = top + rows * rowPx + 40
@@ -27,7 +27,7 @@ export function panelSvg(panel: Panel): string {
       bus(panel, 2 * row + 1, x.left + columnPx, top + row * rowPx),
     ),
     ...Array.from({ length: panel.spaces }, (_, i) => place(panel, i + 1, x[columnOf(i + 1)], y(i + 1))),
-    ...panel.circuits.map(c => breaker(panel, c, x[columnOf(c.position)], y(c.position))),
+    ...panel.circuits.map(c => breaker(panel, c, x[columnOf(c.position)], y(c.position), marks.get(c.id))),
   ]
   return `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" width="${width}" height="${height}" font-family="sans-serif" fill="#111111" role="img" aria-label="${escaped(panel.name)}">
@@ -57,7 +57,7 @@ function place(panel: Panel, space: number, x: number, y: number): string {
   return `<text x="${left ? x - 8 : x + columnPx + 8}" y="${y + 22}" text-anchor="${left ? 'end' : 'start'}" font-size="14">${spaceName(panel, space)}</text><rect x="${x}" y="${y + 1}" width="${columnPx}" height="${rowPx - 2}" fill="none" stroke="#bbbbbb" stroke-dasharray="4 3"/>${unusable ? `<text x="${x + 10}" y="${y + 22}" font-size="12" fill="#555555">not usable</text>` : ''}`
 }
 
-function breaker(panel: Panel, c: Circuit, x: number, y: number): string {
+function breaker(panel: Panel, c: Circuit, x: number, y: number, mark = ''): string {
   const spaces = bodySpaces([c]).length
   const half = halvesOf(c)[0]?.endsWith('b')
   const single = c.half && c.poles === 1
@@ -71,11 +71,12 @@ function breaker(panel: Panel, c: Circuit, x: number, y: number): string {
       ? panel.circuits.find(o => c.neutral.kind === 'shared' && o.id === c.neutral.with)
       : undefined
   const text = [
+    mark,
     `${c.picked ? '■ ' : ''}${positionText(panel, c)}`,
     shortened(c.label || 'unlabelled', 24),
     `${c.breakerA} A`,
     feedOf(panel, c) === 'both' ? '240 V' : '',
     partner ? `N ${positionText(panel, partner)}` : '',
   ].filter(Boolean)
-  return `<g><title>${escaped(`${positionText(panel, c)} ${c.label || 'unlabelled'}, ${c.breakerA} A`)}</title><rect x="${x + inset}" y="${from}" width="${columnPx - inset}" height="${inset ? rowPx - 2 : high}" fill="#ffffff" stroke="#111111" stroke-width="1.5"/><text x="${x + inset + 8}" y="${from + (inset ? rowPx - 2 : high) / 2 + size / 3}" font-size="${size}">${escaped(text.join('  '))}</text></g>`
+  return `<g><title>${escaped(`${positionText(panel, c)} ${c.label || 'unlabelled'}, ${c.breakerA} A`)}</title><rect x="${x + inset}" y="${from}" width="${columnPx - inset}" height="${inset ? rowPx - 2 : high}" fill="#ffffff" stroke="#111111" stroke-width="${mark ? 3 : 1.5}"${mark ? ' stroke-dasharray="9 4"' : ''}/><text x="${x + inset + 8}" y="${from + (inset ? rowPx - 2 : high) / 2 + size / 3}" font-size="${size}">${escaped(text.join('  '))}</text></g>`
 }

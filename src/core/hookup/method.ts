@@ -32,6 +32,7 @@ export const methods = {
     transfer: 'switch',
     serves: 'positions',
     most: 1,
+    devices: ['switch', 'inlet'],
     how: 'A switch ahead of one circuit takes it from the panel to the source, hot and, in many, neutral.',
     strong: 'cheap, and it can switch the neutral too',
     weak: 'one circuit',
@@ -46,6 +47,7 @@ export const methods = {
     neutral: 'hots-only',
     transfer: 'switch',
     serves: 'positions',
+    devices: ['switch', 'secondSwitch', 'inlet'],
     how: 'Each chosen circuit’s hot is led through a position of the switch: up for the panel, down for the source.',
     strong: 'battery and utility side by side, circuit by circuit, every day',
     weak: 'a fixed choice of circuits, a limit on each position and on the whole, many splices',
@@ -62,6 +64,7 @@ export const methods = {
     serves: 'panel',
     spaces: 2,
     besideMain: true,
+    devices: ['interlock', 'inlet'],
     how: 'An inlet feeds a breaker beside the main; a sliding plate lets only one of the two be on.',
     strong: 'the whole panel to choose from, few parts',
     weak: 'all or nothing at the changeover; people mind the load; nothing tells that the utility is back',
@@ -81,6 +84,7 @@ export const methods = {
     transfer: 'interlock',
     serves: 'moved circuits',
     spaces: 2,
+    devices: ['interlock', 'inlet'],
     how: 'A new panel is fed from the old one through its own interlocked main; chosen circuits move there.',
     strong: 'when the existing panel is full',
     weak: 'feeder, more parts, every moved circuit is a splice',
@@ -117,6 +121,7 @@ export const methods = {
     serves: 'positions',
     automatic: true,
     sheds: true,
+    devices: ['managed'],
     how: 'A panel with a switch and a meter for each circuit takes over by itself and lets circuits go by priority.',
     strong: 'automatic, sheds and meters',
     weak: 'price, current transformers to place and orient, an electrician’s hours',
@@ -161,6 +166,8 @@ interface Method {
   serves: 'appliances' | 'positions' | 'moved circuits' | 'panel'
   /** how many at most, where that is its nature */
   most?: number
+  /** what of the catalogue it is made with */
+  devices?: readonly ('switch' | 'secondSwitch' | 'managed' | 'interlock' | 'inlet')[]
   how: string
   strong: string
   weak: string

@@ -21,6 +21,7 @@ export const newJob = ({ title, place, spaces, mainA }: NewJob): Job => ({
   photos: [],
   panels: [bare('main', 'Main panel', spaces, mainA)],
   hookup: { method: 'undecided', bondingPlug: false },
+  planned: [],
   outage: { hours: 24, startFraction: 1, reserveFraction: 0.1, deratingFraction: 1 },
   calculations: [],
 })

@@ -1,5 +1,6 @@
-import { fail, fault, type Outcome, parseWith } from '../outcome'
+import { fail, fault, type Outcome, ok, parseWith } from '../outcome'
 import { bare } from '../panel/schema'
+import { withHookupChanges } from './hookup-changes'
 import { formatVersion, type Job, jobSchema } from './schema'
 
 /** Turns a document of the version it stands for into one of the next. */
@@ -31,6 +32,8 @@ const upgrades: Readonly<Record<number, Upgrade>> = {
     ...document,
     ...(isRecord(document.source) && { source: withBanks(document.source) }),
   }),
+  // 8: what is planned is told apart from what was found; what the hook-up asks for is listed when it is read
+  7: document => ({ ...document, planned: [] }),
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>
@@ -77,7 +80,9 @@ function upgradedCircuit(circuit: unknown): unknown {
  */
 export function readJob(raw: unknown): Outcome<Job> {
   const upgraded = upgradeTo(formatVersion, upgrades, raw)
-  return upgraded.ok ? parseWith(jobSchema, upgraded.value) : upgraded
+  if (!upgraded.ok) return upgraded
+  const read = parseWith(jobSchema, upgraded.value)
+  return read.ok ? ok(withHookupChanges(read.value)) : read
 }
 
 /** Walks the upgrades one version at a time up to `current`. */

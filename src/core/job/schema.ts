@@ -7,11 +7,12 @@ import { checkHookup, hookupSchema } from '../hookup/design'
 import { utilitySchema } from '../loads/utility'
 import { checkPanels } from '../panel/panels'
 import { panelSchema } from '../panel/schema'
+import { changeId, changeSchema } from '../plan/change'
 import { line } from '../quantity'
 import { checkSource, sourceSchema } from '../source/design'
 import { acceptanceSchema } from './acceptance'
 
-export const formatVersion = 7
+export const formatVersion = 8
 
 export const steps = [
   'ask',
@@ -54,6 +55,8 @@ const shape = z.strictObject({
   panels: z.array(panelSchema).min(1, 'must hold a panel').max(8, 'must hold at most 8 panels'),
   source: sourceSchema.optional(),
   hookup: hookupSchema,
+  /** what somebody will do to the house: as planned is as found with these done */
+  planned: z.array(changeSchema).max(300, 'must hold at most 300 changes'),
   outage: outageSchema,
   /** what the utility's interval data say of the house */
   utility: utilitySchema.optional(),
@@ -84,6 +87,9 @@ export const jobSchema = shape.check(context => {
   checkHookup(job.hookup, new Set(job.panels.flatMap(p => p.circuits.map(c => c.id))), (path, message) =>
     say(['hookup', ...path], message),
   )
+  const changes = job.planned.map(changeId)
+  const again = changes.findIndex((id, n) => changes.indexOf(id) < n)
+  if (again >= 0) say(['planned', again], `repeats the change ${changes[again]}`)
   if (job.source) checkSource(job.source, (path, message) => say(['source', ...path], message))
 })
 

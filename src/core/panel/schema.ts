@@ -218,12 +218,13 @@ function checkPairs(panel: Panel, circuit: Circuit, say: Say) {
     say(['tie', 'with'], `names ${partner.label || partner.id}, which does not name this circuit back`)
   else if (circuit.poles === 2 || partner.poles === 2)
     say(['tie'], 'is between one-poles only: a two-pole is one breaker already')
-  else if (!beside(circuit, partner))
+  else if (!besideEachOther(circuit, partner))
     say(
       ['tie', 'with'],
       `names ${partner.label || partner.id}, which does not stand directly above or below it`,
     )
 }
 
-const beside = (a: Circuit, b: Circuit) =>
+/** Directly above or below each other, or halves of one tandem: where a tie may join them. */
+export const besideEachOther = (a: Circuit, b: Circuit) =>
   a.position % 2 === b.position % 2 && Math.abs(rowOf(a.position) - rowOf(b.position)) <= 1

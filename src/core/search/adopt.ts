@@ -1,5 +1,5 @@
 import type { SimpleOperation } from '../job/operations'
-import { circuitsOf } from '../job/panels'
+import { changeId } from '../plan/change'
 import { plannedDesign } from './planned'
 import { type Design, designName, type Space, sourceWith } from './space'
 
@@ -14,23 +14,13 @@ export function adopted(
     head && sourceWith(head, space.generators[design.generator] ?? null, space.suns[design.sun] ?? null)
   if (!source || !method) return null
   const planned = plannedDesign(space, source, method).job
-  const before = new Map(circuitsOf(space.job).map(c => [c.id, c]))
-  const circuits = circuitsOf(planned).flatMap(({ id, lockedOff, outletProtection }) => {
-    const was = before.get(id)
-    return was?.lockedOff === lockedOff && was?.outletProtection === outletProtection
-      ? []
-      : [
-          {
-            circuitId: id,
-            facts: { ...(lockedOff && { lockedOff }), ...(outletProtection && { outletProtection }) },
-          },
-        ]
-  })
+  const before = new Set(space.job.planned.map(changeId))
+  const changes = planned.planned.filter(c => c.origin === 'person' && !before.has(changeId(c)))
   return {
     op: 'adoptDesign',
     name: designName(space, design).slice(0, 200),
     source,
     hookup: planned.hookup,
-    ...(circuits.length && { circuits }),
+    ...(changes.length && { changes: changes.map(c => ({ ...c, origin: 'design' as const })) }),
   }
 }

@@ -24,9 +24,8 @@ const ofHookup = ({ operations }: Fix): boolean =>
       o.op === 'putRun' ||
       o.op === 'setPositions' ||
       (o.op === 'setHookup' && !o.facts.method && !o.clear) ||
-      (o.op === 'editCircuit' && !o.clear && Object.keys(o.facts).every(k => plannable.has(k))),
+      (o.op === 'planChange' && (o.change.kind === 'lock' || o.change.kind === 'guard')),
   )
-const plannable: ReadonlySet<string> = new Set(['lockedOff', 'outletProtection'])
 
 const stopsIn = (job: Job) => evaluate(job, { withCourse: false }).findings.filter(f => f.severity === 'stop')
 

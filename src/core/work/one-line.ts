@@ -2,6 +2,7 @@ import { groundingOf } from '../assess/grounding'
 import { circuitNeeds, named } from '../assess/needs'
 import { methodOf } from '../hookup/method'
 import { wayLimit } from '../hookup/way'
+import { asPlanned } from '../job/as-planned'
 import { feederOf, placeText, reachedPanels, tiedPanel } from '../job/panels'
 import type { Job } from '../job/schema'
 import type { Panel } from '../panel/schema'
@@ -65,8 +66,9 @@ const most = 7
 const listed = (names: string[]) =>
   names.length > most ? [...names.slice(0, most), `and ${names.length - most} more`] : names
 
-/** The one-line of a job, from the same document as every figure. */
-export function oneLineOf(job: Job): OneLine {
+/** The one-line of a job as planned, from the same document as every figure. */
+export function oneLineOf(found: Job): OneLine {
+  const { job } = asPlanned(found)
   const parts: Part[] = []
   const lines: Line[] = []
   const method = methodOf(job.hookup.method)

@@ -6,12 +6,14 @@ import type { Finding } from '@/core/checks/finding'
 import { useWorkspace } from '../workspace/store'
 import { Quiet, Row } from './pieces'
 import { SeverityTag } from './SeverityTag'
+import { today } from './today'
 
 const AcceptDialog = dynamic(() => import('./AcceptDialog').then(m => m.AcceptDialog))
 
 /** One finding: what is wrong, why, what to do, the article, the way to the place, and the fixes the tool can make. */
 export function FindingCard({ finding, here = false }: { finding: Finding; here?: boolean }) {
   const act = useWorkspace(s => s.act)
+  const person = useWorkspace(s => s.person)
   const say = useWorkspace(s => s.say)
   const select = useWorkspace(s => s.select)
   const id = useWorkspace(s => s.id)
@@ -72,7 +74,12 @@ export function FindingCard({ finding, here = false }: { finding: Finding; here?
             size="small"
             variant="outlined"
             onClick={() => {
-              const [fault] = act({ op: 'applyFix', label: fix.label, operations: fix.operations })
+              const [fault] = act({
+                op: 'applyFix',
+                label: fix.label,
+                operations: fix.operations,
+                planned: { settles: finding.key, by: person, on: today() },
+              })
               say(fault ? `${fix.label}: ${fault.message}` : `${fix.label}: done. Undo takes it back.`)
             }}
           >

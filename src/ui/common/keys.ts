@@ -34,6 +34,7 @@ export const shortcuts = {
   loads: { keys: either('5'), shown: '5', what: 'Loads', where: job },
   source: { keys: either('6'), shown: '6', what: 'Source', where: job },
   'hook-up': { keys: either('7'), shown: '7', what: 'Hook-up', where: job },
+  plan: { keys: 'p', shown: 'P', what: 'Plan', where: job },
   outage: { keys: either('8'), shown: '8', what: 'Outage', where: job },
   findings: { keys: either('9'), shown: '9', what: 'Findings', where: job },
   print: { keys: either('0'), shown: '0', what: 'Print', where: job },

@@ -1,9 +1,12 @@
 'use client'
+import { List, ListItem, ListItemText } from '@mui/material'
+import type { Settled } from '@/core/assess/plan-told'
 import { type Severity, severities } from '@/core/checks/finding'
 import { deference } from '@/core/deference'
 import { sentenceStart } from '@/core/units/format'
 import { FindingCard } from '../common/FindingCard'
-import { Column, Quiet, View } from '../common/pieces'
+import { Card, Column, Quiet, View } from '../common/pieces'
+import { SeverityTag } from '../common/SeverityTag'
 import { useWorkspace } from '../workspace/store'
 
 const meaning: Record<Severity, string> = {
@@ -16,6 +19,7 @@ const meaning: Record<Severity, string> = {
 /** Every finding, gravest first. Nothing is hidden. */
 export function FindingsView() {
   const findings = useWorkspace(s => s.evaluation.findings)
+  const settled = useWorkspace(s => s.evaluation.settled)
   return (
     <View title="Findings">
       {!findings.length && (
@@ -35,7 +39,34 @@ export function FindingsView() {
           </Column>
         )
       })}
+      {settled.length > 0 && <SettledByPlan settled={settled} />}
       <Quiet>{deference}</Quiet>
     </View>
   )
+}
+
+/** What stands against the house as it is today and the plan cures; what endangers somebody today comes first. */
+function SettledByPlan({ settled }: { settled: readonly Settled[] }) {
+  const parts = [
+    { title: 'In the house as it stands today', mine: settled.filter(s => s.today) },
+    { title: 'Settled by the plan', mine: settled.filter(s => !s.today) },
+  ].filter(p => p.mine.length)
+  return parts.map(({ title, mine }) => (
+    <Card key={title} title={title}>
+      <List dense disablePadding>
+        {mine.map(({ finding, text, today }) => (
+          <ListItem key={finding.key} disableGutters divider>
+            <ListItemText
+              primary={
+                <>
+                  <SeverityTag severity={finding.severity} /> {finding.sentence}
+                </>
+              }
+              secondary={`${sentenceStart(text)}${today ? '. Until that is built it is as dangerous as it was found.' : '.'}`}
+            />
+          </ListItem>
+        ))}
+      </List>
+    </Card>
+  ))
 }

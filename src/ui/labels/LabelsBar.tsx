@@ -1,7 +1,9 @@
 'use client'
 import { Link } from '@mui/material'
 import { useRouter } from 'next/navigation'
+import type { House } from '@/core/job/as-planned'
 import { labelSheets, labelTapes } from '@/core/work/labels'
+import { HouseToggle } from '../common/HouseToggle'
 import { Choice } from '../form/Choice'
 import { PrintBar } from '../print/PrintBar'
 
@@ -9,23 +11,25 @@ interface Props {
   jobId: string
   panels: { id: string; name: string }[]
   panelId: string
+  house: House
   size: string
   skip: number
 }
 
 /** Above the paper on the screen only: which panel, on what, and the files. */
-export function LabelsBar({ jobId, panels, panelId, size, skip }: Props) {
+export function LabelsBar({ jobId, panels, panelId, house, size, skip }: Props) {
   const router = useRouter()
-  const go = (next: { panel?: string; size?: string; skip?: number }) => {
+  const go = (next: { panel?: string; house?: House; size?: string; skip?: number }) => {
     const query = new URLSearchParams({
       panel: next.panel ?? panelId,
+      house: next.house ?? house,
       size: next.size ?? size,
       ...((next.skip ?? skip) > 0 && { skip: String(next.skip ?? skip) }),
     })
     router.replace(`/jobs/${jobId}/labels?${query}`)
   }
   const sheet = labelSheets.find(s => s.key === size)
-  const query = `panel=${encodeURIComponent(panelId)}`
+  const query = `panel=${encodeURIComponent(panelId)}&house=${house}`
   return (
     <PrintBar
       jobId={jobId}
@@ -38,6 +42,7 @@ export function LabelsBar({ jobId, panels, panelId, size, skip }: Props) {
         </>
       }
     >
+      <HouseToggle value={house} onChange={next => go({ house: next })} />
       {panels.length > 1 && (
         <Choice
           label="Panel"

@@ -9,13 +9,15 @@ import { LegMark } from './LegMark'
 interface Props {
   job: Job
   panel: Panel
+  /** which picture of the house it is, in words */
+  house: string
   firm: string
   revision: number
   printedOn: string
 }
 
 /** The directory for the inside of the panel's door. */
-export function PanelDirectory({ job, panel, firm, revision, printedOn }: Props) {
+export function PanelDirectory({ job, panel, house, firm, revision, printedOn }: Props) {
   const feeder = feederOf(job, panel)
   const facts = [
     panel.mainA === undefined ? 'main lugs only' : `main ${panel.mainA} A`,
@@ -74,7 +76,7 @@ export function PanelDirectory({ job, panel, firm, revision, printedOn }: Props)
         B: upper and lower half of a tandem.
       </p>
       <footer>
-        {firm}, revision {revision}, {printedOn}. NEC {job.edition}, 408.4(A). {deference}
+        {house}. {firm}, revision {revision}, {printedOn}. NEC {job.edition}, 408.4(A). {deference}
       </footer>
     </article>
   )

@@ -2,8 +2,10 @@
 import { Button } from '@mui/material'
 import { FileDown, Printer } from 'lucide-react'
 import { useRouter } from 'next/navigation'
-import { useDeferredValue, useMemo } from 'react'
+import { useDeferredValue, useMemo, useState } from 'react'
 import { oneLineSvg } from '@/core/formats/one-line-svg'
+import { type House, houseOf } from '@/core/job/as-planned'
+import { HouseToggle } from '../common/HouseToggle'
 import { useWorkspace } from '../workspace/store'
 import styles from './OneLine.module.css'
 
@@ -11,23 +13,29 @@ import styles from './OneLine.module.css'
 export function OneLineView({ today, firm }: { today: string; firm: string }) {
   const id = useWorkspace(s => s.id)
   const revision = useWorkspace(s => s.revision)
-  const job = useDeferredValue(useWorkspace(s => s.job))
+  const [house, setHouse] = useState<House>('planned')
+  const whole = useDeferredValue(useWorkspace(s => s.job))
   const router = useRouter()
   const svg = useMemo(
     () =>
       oneLineSvg(
-        job,
+        houseOf(whole, house),
         { firm, revision, on: today },
         ({ goto }) => `/jobs/${id}/${goto.view}${goto.field ? `#${goto.field}` : ''}`,
       ),
-    [job, firm, revision, today, id],
+    [whole, house, firm, revision, today, id],
   )
   return (
     <div className={styles.view}>
       <div className={`${styles.head} no-print`}>
         <h1>One-line</h1>
+        <HouseToggle value={house} onChange={setHouse} />
         <p>Drawn from the job. Dashed lines are cords; a ring where only one of two lines can be closed.</p>
-        <Button size="small" startIcon={<FileDown size={16} aria-hidden />} href={`/api/jobs/${id}/one-line`}>
+        <Button
+          size="small"
+          startIcon={<FileDown size={16} aria-hidden />}
+          href={`/api/jobs/${id}/one-line?house=${house}`}
+        >
           SVG
         </Button>
         <Button size="small" startIcon={<Printer size={16} aria-hidden />} onClick={() => window.print()}>

@@ -25,6 +25,9 @@ interface Props {
   hasLoads: boolean
   /** what else is to be said of it: shared neutral, tie, what it feeds */
   notes: string
+  /** what is planned for it: by sign, and by word */
+  mark: string
+  planned: string
   selected: boolean
   moving: boolean
   tabStop: boolean
@@ -78,7 +81,7 @@ export const Breaker = memo(function Breaker(p: Props) {
         data-cell={p.id}
         tabIndex={p.tabStop ? 0 : -1}
         aria-pressed={p.picked}
-        aria-label={`${p.position} ${name}, ${p.breakerA} amp, ${leg}${words ? `, ${words}` : ''}`}
+        aria-label={`${p.position} ${name}, ${p.breakerA} amp, ${leg}${words ? `, ${words}` : ''}${p.planned ? `, planned: ${p.planned}` : ''}`}
         onClick={() => !p.moving && p.act({ op: 'selectCircuit', circuitId: p.id, picked: !p.picked })}
         onKeyDown={onKeyDown}
         onFocus={() => p.onFocus(p.id)}
@@ -87,6 +90,11 @@ export const Breaker = memo(function Breaker(p: Props) {
         <span className={styles.text}>
           <span className={`${styles.label} ${p.label ? '' : styles.blank}`}>{name}</span>
           <span className={styles.facts}>
+            {p.mark && (
+              <b className={styles.planned} title={`planned: ${p.planned}`}>
+                {p.mark}
+              </b>
+            )}
             {p.picked && <Check size={14} strokeWidth={4} aria-hidden />}
             {words && words !== 'picked' && <b>{words.replace('picked, ', '')} · </b>}
             {p.breakerA} A{p.leg === 'both' ? ' 2-pole' : ''}

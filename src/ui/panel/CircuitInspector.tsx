@@ -4,7 +4,7 @@ import { memo, useDeferredValue, useMemo, useState } from 'react'
 import { placeText } from '@/core/job/panels'
 import { quantity } from '@/core/units/format'
 import { Column, FigureLink } from '../common/pieces'
-import { shownPanel, useWorkspace } from '../workspace/store'
+import { shownCircuits, shownPanel, useShownJob, useWorkspace } from '../workspace/store'
 import type { View } from './inspected'
 
 const Opened = dynamic(() => import('./OpenCircuit').then(m => m.Opened))
@@ -16,10 +16,10 @@ const JudgePanel = dynamic(() => import('./JudgePanel').then(m => m.JudgePanel))
  */
 export function CircuitInspector() {
   const selectedId = useWorkspace(s => s.selectedId)
-  const job = useWorkspace(s => s.job)
+  const job = useShownJob()
   const panel = useWorkspace(shownPanel)
   const findings = useWorkspace(s => s.evaluation.findings)
-  const states = useWorkspace(s => s.evaluation.circuits)
+  const states = useWorkspace(shownCircuits)
   const legs = useWorkspace(s => s.evaluation.legs)
   const arrangement = useWorkspace(s => s.job.source?.arrangement)
   const now = useMemo(

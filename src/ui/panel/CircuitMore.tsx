@@ -4,6 +4,7 @@ import { circuitNeeds } from '@/core/assess/needs'
 import type { Job } from '@/core/job/schema'
 import { freeSpaces, positionText, spaceName } from '@/core/panel/positions'
 import { type Circuit, circuitSchema, type Panel } from '@/core/panel/schema'
+import { toPlan } from '@/core/plan/change'
 import { line } from '@/core/quantity'
 import { Columns, Terms } from '../common/pieces'
 import { Thumbnails } from '../common/Thumbnails'
@@ -19,6 +20,21 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
   const jobId = useWorkspace(s => s.id)
   const { id: circuitId, tie } = circuit
   const tell = (faults: ReturnType<typeof act>) => faults[0] && say(`Not changed: it ${faults[0].message}`)
+  const house = useWorkspace(s => s.house)
+  const plan = useWorkspace(s => s.evaluation.plan)
+  // as found it is a fact of the survey; as planned it is to be done
+  const mark = (kind: 'lock' | 'guard', checked: boolean, facts: Partial<Circuit>) =>
+    tell(
+      act(
+        house === 'found'
+          ? { op: 'editCircuit', circuitId, facts }
+          : checked
+            ? toPlan({ kind, circuitId })
+            : plan.some(c => c.id === `${kind}:${circuitId}`)
+              ? { op: 'dropChanges', ids: [`${kind}:${circuitId}`] }
+              : { op: 'editCircuit', circuitId, facts },
+      ),
+    )
   const needs = circuitNeeds(job)
   const need = needs.find(n => n.circuit.id === circuitId)
   const neighbours = panel.circuits.filter(
@@ -83,15 +99,13 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
         <Check
           label="Kept off by a lock while the source feeds the panel"
           checked={circuit.lockedOff ?? false}
-          onChange={checked => tell(act({ op: 'editCircuit', circuitId, facts: { lockedOff: checked } }))}
+          onChange={checked => mark('lock', checked, { lockedOff: checked })}
         />
         {circuit.protection !== 'none' && (
           <Check
             label="A device of that kind at the first outlet too"
             checked={circuit.outletProtection ?? false}
-            onChange={checked =>
-              tell(act({ op: 'editCircuit', circuitId, facts: { outletProtection: checked } }))
-            }
+            onChange={checked => mark('guard', checked, { outletProtection: checked })}
           />
         )}
       </div>
@@ -110,12 +124,20 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
           ]}
           onChange={value => {
             const [kind, partner] = value.split(/:(.*)/)
+            const as = kind === 'handle' ? 'handle' : 'common trip'
             tell(
-              act({
-                op: 'tieBreakers',
-                circuitId,
-                tie: partner ? { with: partner, kind: kind === 'handle' ? 'handle' : 'common trip' } : null,
-              }),
+              act(
+                house === 'found'
+                  ? { op: 'tieBreakers', circuitId, tie: partner ? { with: partner, kind: as } : null }
+                  : partner
+                    ? toPlan({ kind: 'tie', circuitId, with: partner, tie: as })
+                    : {
+                        op: 'dropChanges',
+                        ids: plan
+                          .filter(c => c.kind === 'tie')
+                          .flatMap(c => (c.circuitIds.includes(circuitId) ? [c.id] : [])),
+                      },
+              ),
             )
           }}
         />
@@ -132,11 +154,14 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
             const to = job.panels.find(p => p.id === toPanelId)
             if (!to || toPanelId === panel.id) return
             const free = freeSpaces(to.spaces, to.circuits, to.unusable)
+            const op = house === 'planned' ? 'planMove' : 'moveBreaker'
             const refusals: string[] = []
             for (const toPosition of free) {
-              const [fault] = act({ op: 'moveBreaker', circuitId, toPosition, toPanelId })
+              const [fault] = act({ op, circuitId, toPosition, toPanelId })
               if (!fault)
-                return say(`Moved to ${to.name}, ${spaceName(to, toPosition)}. Its neutral has to follow.`)
+                return say(
+                  `${house === 'planned' ? 'Planned for' : 'Moved to'} ${to.name}, ${spaceName(to, toPosition)}. Its neutral has to follow.`,
+                )
               refusals.push(fault.message)
             }
             say(`Not moved: ${refusals[0] ?? `${to.name} has no free space`}`)

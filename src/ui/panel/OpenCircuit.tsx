@@ -1,4 +1,4 @@
-import { Button, List, ListItem, ListItemText } from '@mui/material'
+import { Alert, Button, List, ListItem, ListItemText } from '@mui/material'
 import { Pencil, Plus, X } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
@@ -10,6 +10,7 @@ import { meanW } from '@/core/loads/draw'
 import { type Load, meanProvenance } from '@/core/loads/load'
 import { feedOf, legOf, positionText, spaceName, spaceNamed } from '@/core/panel/positions'
 import { breakerRatings, type Circuit, circuitSchema } from '@/core/panel/schema'
+import { toPlan } from '@/core/plan/change'
 import { quantity } from '@/core/units/format'
 import { conductorSizes } from '@/core/units/tables/conductors'
 import { FindingCard } from '../common/FindingCard'
@@ -52,6 +53,8 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
   const [picking, setPicking] = useState(false)
   const conditions = conditionsOf(view.job)
   const { id: circuitId } = circuit
+  const house = useWorkspace(s => s.house)
+  const surveyed = useWorkspace(s => s.job.panels.some(p => p.circuits.some(c => c.id === circuit.id)))
   const edit = (facts: Partial<Circuit>) => act({ op: 'editCircuit', circuitId, facts })
   const tell = (faults: ReturnType<typeof edit>) => faults[0] && say(`Not changed: ${faults[0].message}`)
   const feed = feedOf(panel, circuit)
@@ -74,6 +77,9 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
       {mine.map(f => (
         <FindingCard key={f.id + f.sentence} finding={f} here />
       ))}
+      {!surveyed && (
+        <Alert severity="info">It is planned, and not in the survey: take it back in the plan.</Alert>
+      )}
 
       <section aria-label="Loads">
         <h3>Loads</h3>
@@ -116,7 +122,13 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
             label="Breaker"
             value={circuit.breakerA}
             options={breakerRatings.map(value => ({ value, label: `${value} A` }))}
-            onChange={breakerA => tell(edit({ breakerA }))}
+            onChange={breakerA =>
+              tell(
+                house === 'planned'
+                  ? act(toPlan({ kind: 'exchange', circuitId, breakerA }))
+                  : edit({ breakerA }),
+              )
+            }
           />
           <Choice
             label="Poles"
@@ -144,7 +156,13 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
             label="Position"
             value={spaceName(panel, circuit.position)}
             schema={positionSchema}
-            onCommit={name => act({ op: 'moveBreaker', circuitId, toPosition: spaceNamed(panel, name) })}
+            onCommit={name =>
+              act({
+                op: house === 'planned' ? 'planMove' : 'moveBreaker',
+                circuitId,
+                toPosition: spaceNamed(panel, name),
+              })
+            }
           />
         </Columns>
         <Choice
@@ -207,12 +225,15 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
         <Button
           color="error"
           onClick={() => {
-            tell(act({ op: 'removeCircuit', circuitId }))
+            const planned = house === 'planned'
+            tell(act(planned ? toPlan({ kind: 'remove', circuitId }) : { op: 'removeCircuit', circuitId }))
             close(`free${circuit.position}${circuit.half ?? ''}`)
-            say(`Removed ${positionText(panel, circuit)} ${circuit.label}. Undo brings it back.`)
+            say(
+              `${planned ? 'Planned to take out' : 'Removed'} ${positionText(panel, circuit)} ${circuit.label}. Undo brings it back.`,
+            )
           }}
         >
-          Remove this breaker
+          {house === 'planned' ? 'Plan to take it out' : 'Remove this breaker'}
         </Button>
       </Column>
       {picking && (

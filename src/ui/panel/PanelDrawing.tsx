@@ -1,5 +1,6 @@
 import dynamic from 'next/dynamic'
 import { Fragment, type KeyboardEvent, type MouseEvent, memo, useMemo, useRef, useState } from 'react'
+import type { ChangeTold } from '@/core/assess/plan-told'
 import { bodyOf, bodySpaces } from '@/core/panel/body'
 import {
   columnOf,
@@ -13,7 +14,7 @@ import {
   spacesOf,
 } from '@/core/panel/positions'
 import type { Circuit } from '@/core/panel/schema'
-import { shownPanel, useWorkspace } from '../workspace/store'
+import { shownCircuits, shownPanel, shownPanels, useWorkspace } from '../workspace/store'
 import { Breaker, FreeSpace } from './Breaker'
 import styles from './PanelDrawing.module.css'
 import { useDrop } from './useDrop'
@@ -32,10 +33,11 @@ interface Props {
 /** The drawn panel: every breaker a control, the bus a channel between the columns that is wet where the leg is live. */
 export const PanelDrawing = memo(function PanelDrawing({ onAdd, onNear }: Props) {
   const panel = useWorkspace(shownPanel)
-  const states = useWorkspace(s => s.evaluation.circuits)
+  const states = useWorkspace(shownCircuits)
+  const plan = useWorkspace(s => s.evaluation.plan)
   const tied = useWorkspace(s => s.evaluation.buses)
   const reached = useWorkspace(s => s.evaluation.reached.includes(panel.id))
-  const panels = useWorkspace(s => s.job.panels)
+  const panels = useWorkspace(shownPanels)
   const selectedId = useWorkspace(s => s.selectedId)
   const act = useWorkspace(s => s.act)
   const select = useWorkspace(s => s.select)
@@ -53,6 +55,7 @@ export const PanelDrawing = memo(function PanelDrawing({ onAdd, onNear }: Props)
   const mover = panel.circuits.find(c => c.id === moving)
   const feeds = new Map(panels.flatMap(p => (p.feederId ? [[p.feederId, p.name] as const] : [])))
   const byId = new Map(states.map(s => [s.id, s]))
+  const marks = marksOf(plan)
   const tabStop =
     panel.circuits.some(c => c.id === focused) || focused.startsWith('free')
       ? focused
@@ -230,6 +233,8 @@ export const PanelDrawing = memo(function PanelDrawing({ onAdd, onNear }: Props)
           meanW={state?.meanW ?? 0}
           hasLoads={circuit.loads.length > 0}
           notes={notes.map(n => ` · ${n}`).join('')}
+          mark={marks.get(circuit.id)?.sign ?? ''}
+          planned={marks.get(circuit.id)?.words ?? ''}
           selected={circuit.id === selectedId}
           moving={mover !== undefined}
           tabStop={circuit.id === tabStop}
@@ -265,6 +270,18 @@ export const PanelDrawing = memo(function PanelDrawing({ onAdd, onNear }: Props)
     )
   }
 })
+
+/** What is planned for each circuit: the sign that it is marked with, and the words. */
+function marksOf(plan: readonly ChangeTold[]): Map<string, { sign: string; words: string }> {
+  const marks = new Map<string, { sign: string; words: string }>()
+  for (const { sign, word, circuitIds, hindered } of plan)
+    for (const id of circuitIds) {
+      const was = marks.get(id)
+      const words = hindered === null ? word : `${word}, which cannot be`
+      marks.set(id, was ? { sign: `${was.sign}${sign}`, words: `${was.words}, ${words}` } : { sign, words })
+    }
+  return marks
+}
 
 /** The cell that an arrow, Home or End leads to; null at the edge, undefined for any other key. */
 function neighbour(

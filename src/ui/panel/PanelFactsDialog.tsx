@@ -8,14 +8,14 @@ import { Popup } from '../common/Popup'
 import { Columns } from '../common/pieces'
 import { Choice } from '../form/Choice'
 import { EditField, EditFigure, readText } from '../form/EditField'
-import { shownPanel, useWorkspace } from '../workspace/store'
+import { foundPanel, useWorkspace } from '../workspace/store'
 
 const sizes = Array.from({ length: mostSpaces / 2 - 1 }, (_, i) => 2 * i + 4)
 const none = 0
 
 /** Everything about a panel that is not one of its breakers; each field saves when left. */
 export function PanelFactsDialog({ onClose }: { onClose: () => void }) {
-  const panel = useWorkspace(shownPanel)
+  const panel = useWorkspace(foundPanel)
   const job = useWorkspace(s => s.job)
   const act = useWorkspace(s => s.act)
   const say = useWorkspace(s => s.say)

@@ -1,10 +1,10 @@
 import { Tab, Tabs } from '@mui/material'
-import { shownPanel, useWorkspace } from '../workspace/store'
+import { shownPanel, shownPanels, useWorkspace } from '../workspace/store'
 
 /** The panels of a job that has several. */
 export function PanelTabs() {
   const panel = useWorkspace(shownPanel)
-  const panels = useWorkspace(s => s.job.panels)
+  const panels = useWorkspace(shownPanels)
   const showPanel = useWorkspace(s => s.showPanel)
   return (
     <Tabs

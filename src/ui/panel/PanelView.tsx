@@ -3,9 +3,10 @@ import { Button, Paper, useMediaQuery } from '@mui/material'
 import type { Theme } from '@mui/material/styles'
 import dynamic from 'next/dynamic'
 import { useCallback, useState } from 'react'
+import { HouseToggle } from '../common/HouseToggle'
 import { useShortcut } from '../common/keys'
 import { Quiet, Row } from '../common/pieces'
-import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
+import { shownPanel, shownPanels, useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
 import { PanelDrawing } from './PanelDrawing'
 import styles from './PanelView.module.css'
@@ -17,9 +18,15 @@ const EnterBreakers = dynamic(loadEntry)
 const MovingStrip = dynamic(() => import('./MovingStrip').then(m => m.MovingStrip))
 const DetailsSheet = dynamic(() => import('./DetailsSheet').then(m => m.DetailsSheet))
 const ArrangeHere = dynamic(() => import('./ArrangeHere').then(m => m.ArrangeHere))
+const PlanHere = dynamic(() => import('../plan/PlanHere').then(m => m.PlanHere))
 const PanelTabs = dynamic(() => import('./PanelTabs').then(m => m.PanelTabs))
 const PanelFactsDialog = dynamic(() => import('./PanelFactsDialog').then(m => m.PanelFactsDialog))
 const AddPanelDialog = dynamic(() => import('./AddPanelDialog').then(m => m.AddPanelDialog))
+
+const houseHelp = {
+  found: 'What you change corrects the survey; a breaker that is moved is planned.',
+  planned: 'What you change is planned; the survey stays.',
+} as const
 
 export function PanelView() {
   const [adding, setAdding] = useState<{ space: number; half: 'a' | 'b' | undefined } | null>(null)
@@ -27,7 +34,10 @@ export function PanelView() {
   const narrow = useMediaQuery<Theme>(theme => theme.breakpoints.down('lg'))
   // the id alone: a tap redraws the breakers, not the tools around them
   const panelId = useWorkspace(s => shownPanel(s).id)
-  const several = useWorkspace(s => s.job.panels.length > 1)
+  const several = useWorkspace(s => shownPanels(s).length > 1)
+  const house = useWorkspace(s => s.house)
+  const showHouse = useWorkspace(s => s.showHouse)
+  const plans = useWorkspace(s => s.evaluation.plan.some(c => c.origin !== 'hook-up'))
   const moving = useWorkspace(s => s.moving !== null)
   const detailsOpen = useWorkspace(s => s.detailsOpen)
   const id = useWorkspace(s => s.id)
@@ -41,6 +51,8 @@ export function PanelView() {
       <h1 className="visually-hidden">Panel</h1>
       <div>
         <Row sx={{ mb: 1 }}>
+          <HouseToggle value={house} onChange={showHouse} />
+          <Quiet component="span">{houseHelp[house]}</Quiet>
           {several && <PanelTabs />}
           {!entering && (
             <Button
@@ -69,6 +81,7 @@ export function PanelView() {
         )}
         {/* the dialog is fetched as one comes near, so that nothing typed at once is lost */}
         <PanelDrawing key={`drawing ${panelId}`} onAdd={onAdd} onNear={loadDialog} />
+        {plans && <PlanHere />}
         <Quiet sx={{ m: 1 }}>
           Tap to pick; the dots open a circuit; drag a breaker, or press M, to move it. Filled: picked.
           Striped: picked but not served. N: shared neutral.

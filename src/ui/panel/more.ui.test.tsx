@@ -197,7 +197,9 @@ test('while a breaker is moved the strip says what it would change, and puts it 
   expect(screen.getByRole('heading').textContent).toBe('Moving 9 Playroom lights to 27')
   expect(screen.getAllByRole('listitem')[0]?.textContent).toMatch(/Playroom lights: 9 to 27/)
   await user.click(press('Put it at 27'))
-  expect(circuitOf(job(), 'c9')?.circuit.position).toBe(27)
+  expect(job().planned.filter(c => c.kind === 'move')).toMatchObject([
+    { places: [{ circuitId: 'c9', position: 27 }] },
+  ])
   act(() => store.getState().move('c11'))
   await user.click(press('Leave it where it is (Esc)'))
   expect(store.getState().moving).toBeNull()

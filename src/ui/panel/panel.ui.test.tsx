@@ -3,6 +3,7 @@ import { act, screen, waitFor, within } from '@testing-library/react'
 import { circuitOf } from '@/core/job/panels'
 import { alderHollow } from '@/server/seeds/jobs'
 import { inWorkspace } from '../test/render'
+import { shownPanel } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
 import { EnterBreakers } from './EnterBreakers'
 import { LoadDialog } from './LoadDialog'
@@ -24,7 +25,7 @@ test('a tap on a breaker drops and picks it, and the figures answer at once', as
 })
 
 test('the keyboard alone: arrows walk, space picks, M takes a breaker along and Enter sets it down', async () => {
-  const { user, job } = inWorkspace(<PanelDrawing onAdd={jest.fn()} />)
+  const { user, job, store } = inWorkspace(<PanelDrawing onAdd={jest.fn()} />)
   focusOn(breaker('9 Playroom lights'))
   await user.keyboard('[ArrowDown]')
   expect(document.activeElement?.getAttribute('aria-label')).toMatch(/^11 Nap room/)
@@ -35,7 +36,9 @@ test('the keyboard alone: arrows walk, space picks, M takes a breaker along and 
   for (let n = 0; n < 9; n++) await user.keyboard('[ArrowDown]')
   expect(document.activeElement?.getAttribute('data-space')).toBe('27')
   await user.keyboard('[Enter]')
-  expect(circuitOf(job(), 'c9')?.circuit.position).toBe(27)
+  // planned: the survey keeps it where it was found
+  expect(circuitOf(job(), 'c9')?.circuit.position).toBe(9)
+  expect(shownPanel(store.getState()).circuits.find(c => c.id === 'c9')?.position).toBe(27)
 })
 
 test('a breaker that cannot stand there stays, and the person is told why', async () => {
@@ -43,7 +46,7 @@ test('a breaker that cannot stand there stays, and the person is told why', asyn
   focusOn(breaker('1·3 Range'))
   await user.keyboard('m[End][Enter]')
   expect(circuitOf(job(), 'c1')?.circuit.position).toBe(1)
-  expect(store.getState().notice).toMatch(/^Not moved: the panel /)
+  expect(store.getState().notice).toMatch(/^Not planned: the panel /)
   await user.keyboard('[Escape]')
   expect(store.getState().moving).toBeNull()
 })

@@ -12,7 +12,7 @@ import { EditField, readText } from '../form/EditField'
 import { Form, OtherFaults } from '../form/Form'
 import { LineField, NumberField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
-import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
+import { foundPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { AboutChoice } from './AboutChoice'
 
 interface Props {
@@ -93,7 +93,7 @@ function TakePlate({
   onPut,
 }: Pick<Props, 'mark' | 'onPut'> & { about: Extract<Mark['about'], { kind: 'circuit' | 'load' }> }) {
   const job = useWorkspace(s => s.job)
-  const panel = useWorkspace(shownPanel)
+  const panel = useWorkspace(foundPanel)
   const act = useWorkspace(s => s.act)
   const say = useWorkspace(s => s.say)
   const found = circuitOf(job, about.circuitId)

@@ -12,7 +12,7 @@ import { Problem } from '../common/Problem'
 import { Columns, Empty, View } from '../common/pieces'
 import { today } from '../common/today'
 import { dataOf, worthARetry } from '../query'
-import { shownPanel, useWorkspace } from '../workspace/store'
+import { foundPanel, useWorkspace } from '../workspace/store'
 
 const PhotoDesk = dynamic(() => import('./PhotoDesk').then(m => m.PhotoDesk))
 
@@ -21,7 +21,7 @@ export function PhotosView() {
   const id = useWorkspace(s => s.id)
   const job = useWorkspace(s => s.job)
   const person = useWorkspace(s => s.person)
-  const panel = useWorkspace(shownPanel)
+  const panel = useWorkspace(foundPanel)
   const act = useWorkspace(s => s.act)
   const [openId, setOpenId] = useState<string | null>(null)
   const [sending, setSending] = useState<string | null>(null)

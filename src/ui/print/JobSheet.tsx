@@ -4,6 +4,7 @@ import { calculate } from '@/core/calculator'
 import { calculators } from '@/core/calculators'
 import { deference } from '@/core/deference'
 import { methodOf } from '@/core/hookup/method'
+import { asPlanned } from '@/core/job/as-planned'
 import { tiedPanel } from '@/core/job/panels'
 import type { Calculation, Job } from '@/core/job/schema'
 import { isKnown } from '@/core/panel/schema'
@@ -15,7 +16,7 @@ import styles from './JobSheet.module.css'
 
 /** One page for the door: directory, picked circuits, balance, cautions. */
 export function JobSheet({
-  job,
+  job: found,
   revision,
   printedOn,
   firm,
@@ -25,7 +26,8 @@ export function JobSheet({
   printedOn: string
   firm: string
 }) {
-  const evaluation = evaluate(job)
+  const evaluation = evaluate(found)
+  const { job } = asPlanned(found)
   const picked = circuitNeeds(job).filter(n => n.circuit.picked)
   const { source, outage } = job
   const panel = tiedPanel(job)
@@ -34,6 +36,7 @@ export function JobSheet({
   const grave = evaluation.findings.filter(
     f => !f.accepted && (f.severity === 'stop' || f.severity === 'fix'),
   )
+  const today = evaluation.settled.filter(s => s.today)
   const accepted = evaluation.findings.filter(f => f.accepted)
   return (
     <article className={styles.sheet} data-dense={dense}>
@@ -135,6 +138,18 @@ export function JobSheet({
               </li>
             ))}
             {grave.length > 4 && <li>and {grave.length - 4} more on the Findings screen.</li>}
+          </ul>
+        </section>
+      )}
+      {today.length > 0 && (
+        <section className={styles.open}>
+          <h2>In the house as it stands today, until the plan is built</h2>
+          <ul>
+            {today.map(({ finding }) => (
+              <li key={finding.key}>
+                <b>{finding.severity}</b> {finding.sentence}
+              </li>
+            ))}
           </ul>
         </section>
       )}

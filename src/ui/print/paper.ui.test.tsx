@@ -92,7 +92,14 @@ describe('the directory for the door', () => {
     const known = main.circuits.find(c => c.picked && c.traced)
     const circuits = main.circuits.map(c => (c === known ? { ...c, traced: undefined } : c))
     const panel = { ...main, circuits }
-    alone(<PanelDirectory job={{ ...alderHollow, panels: [panel] }} panel={panel} {...edition} />)
+    alone(
+      <PanelDirectory
+        job={{ ...alderHollow, panels: [panel] }}
+        panel={panel}
+        {...edition}
+        house="As planned"
+      />,
+    )
     const rows = screen.getAllByRole('row').slice(1)
     expect(rows).toHaveLength(main.spaces / 2)
     expect(screen.getByText(`■ ${known?.label} ?`)).toBeTruthy()
@@ -102,7 +109,7 @@ describe('the directory for the door', () => {
   test('says from where another panel is fed', () => {
     const second = quarryRidge.panels[1]
     if (!second) throw new Error('one panel only')
-    alone(<PanelDirectory job={quarryRidge} panel={second} {...edition} />)
+    alone(<PanelDirectory job={quarryRidge} panel={second} {...edition} house="As planned" />)
     expect(screen.getByText(new RegExp(`fed from ${quarryRidge.panels[0]?.name}`))).toBeTruthy()
   })
 })
@@ -125,7 +132,9 @@ describe('labels', () => {
 
   test('the panel, the paper and where to begin go into the address; another paper begins at its first label', async () => {
     const panels = [main, { ...main, id: 'shed', name: 'Shed' }]
-    const { user } = alone(<LabelsBar jobId="job" panels={panels} panelId={main.id} size="30" skip={0} />)
+    const { user } = alone(
+      <LabelsBar jobId="job" panels={panels} panelId={main.id} house="planned" size="30" skip={0} />,
+    )
     const choose = async (label: string, option: string | RegExp) => {
       await user.click(screen.getByRole('combobox', { name: label }))
       await user.click(screen.getByRole('option', { name: option }))
@@ -134,9 +143,9 @@ describe('labels', () => {
     await choose('Panel', 'Shed')
     await choose('On', 'a page: the directory')
     expect(went).toEqual([
-      `/jobs/job/labels?panel=${main.id}&size=30&skip=3`,
-      '/jobs/job/labels?panel=shed&size=30',
-      `/jobs/job/labels?panel=${main.id}&size=directory`,
+      `/jobs/job/labels?panel=${main.id}&house=planned&size=30&skip=3`,
+      '/jobs/job/labels?panel=shed&house=planned&size=30',
+      `/jobs/job/labels?panel=${main.id}&house=planned&size=directory`,
     ])
   })
 })

@@ -7,7 +7,7 @@ import type { Circuit } from '@/core/panel/schema'
 import { type Tracing, tracingOf } from '@/core/panel/tracing'
 import { plural } from '@/core/units/format'
 import { Empty, Quiet, View } from '../common/pieces'
-import { shownPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
+import { foundPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { keepJob, sendPhotos, waitingPhotos } from './offline'
 import { TraceCard } from './TraceCard'
 import { useKeptScreen } from './useKeptScreen'
@@ -27,7 +27,7 @@ const shows: { key: Show; label: (t: Tracing) => string }[] = [
 export function TraceView() {
   const store = useWorkspaceStore()
   const id = useWorkspace(s => s.id)
-  const panel = useWorkspace(shownPanel)
+  const panel = useWorkspace(foundPanel)
   const several = useWorkspace(s => s.job.panels.length > 1)
   const medical = useWorkspace(s => s.job.brief.medical === 'yes')
   const say = useWorkspace(s => s.say)

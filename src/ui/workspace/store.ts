@@ -1,7 +1,8 @@
-import { createContext, useContext } from 'react'
+import { createContext, useContext, useMemo } from 'react'
 import { createStore, type StoreApi, useStore } from 'zustand'
 import type { Evaluation } from '@/core/assess/evaluate'
 import type { JobRecord, Others, Revision } from '@/core/assess/record'
+import type { House } from '@/core/job/as-planned'
 import type { Operation } from '@/core/job/operations'
 import { circuitOf, circuitsOf, tiedPanel } from '@/core/job/panels'
 import type { Job } from '@/core/job/schema'
@@ -44,6 +45,8 @@ export interface WorkspaceState {
   notice: string | null
   /** the panel that is shown; null: the one the source is tied to */
   panelId: string | null
+  /** which picture of the house is shown */
+  house: House
   /** the breaker that is being moved, and the space it is held over */
   moving: { id: string; to: number | null } | null
   selectedId: string | null
@@ -70,6 +73,7 @@ export interface WorkspaceState {
   /** Takes over what others wrote, when nothing is waiting here. */
   refresh: () => Promise<void>
   showPanel: (panelId: string) => void
+  showHouse: (house: House) => void
   move: (circuitId: string | null) => void
   aim: (space: number) => void
   select: (circuitId: string | null, open?: boolean) => void
@@ -307,6 +311,7 @@ export function createWorkspace({
       conflict: null,
       notice: null,
       panelId: null,
+      house: evaluation.house ? 'planned' : 'found',
       moving: null,
       selectedId: null,
       detailsOpen: false,
@@ -338,7 +343,10 @@ export function createWorkspace({
           })
           job = outcome.value
         }
-        set({ ...evaluated(fetched, job), ...waysOf(get(), changes) })
+        const now = evaluated(fetched, job)
+        // what was planned is shown where it is planned
+        const plans = now.evaluation.house !== null && operations.some(planning)
+        set({ ...now, ...waysOf(get(), changes), ...(plans && { house: 'planned' }) })
         queue(changes)
         return []
       },
@@ -406,14 +414,15 @@ export function createWorkspace({
         set({ ...adopt(answer.data.record), notice: told(answer.data.since) })
       },
       showPanel: panelId => set({ panelId, moving: null }),
+      showHouse: house => set({ house, moving: null }),
       move: id => set({ moving: id === null ? null : { id, to: null } }),
       aim: to => {
         const { moving } = get()
         if (moving && moving.to !== to) set({ moving: { ...moving, to } })
       },
       select: (selectedId, open = false) => {
-        const found = selectedId === null ? undefined : circuitOf(get().job, selectedId)
-        set({ selectedId, detailsOpen: open, ...(found && { panelId: found.panel.id }) })
+        const at = shownPanels(get()).find(p => p.circuits.some(c => c.id === selectedId))
+        set({ selectedId, detailsOpen: open, ...(at && { panelId: at.id }) })
       },
       showWorking: working => set({ working }),
       say: notice => set({ notice }),
@@ -448,10 +457,26 @@ function refusedId(body: unknown, faults: readonly Fault[], sent: readonly Pendi
   return place === undefined ? null : (sent[Number(place)]?.id ?? null)
 }
 
+const planning = ({ op }: Operation) => op === 'planMove' || op === 'planChange' || op === 'applyFix'
+
+/** The panels of the house that is shown. */
+export const shownPanels = ({ job, evaluation, house }: WorkspaceState): readonly Panel[] =>
+  house === 'planned' ? (evaluation.house?.panels ?? job.panels) : job.panels
+
 /** The panel on the screen. */
-export function shownPanel({ job, panelId }: WorkspaceState): Panel {
-  return job.panels.find(p => p.id === panelId) ?? tiedPanel(job)
+export function shownPanel(state: WorkspaceState): Panel {
+  const panels = shownPanels(state)
+  const tied = tiedPanel(state.job)
+  return panels.find(p => p.id === state.panelId) ?? panels.find(p => p.id === tied.id) ?? tied
 }
+
+/** The same panel as the survey found it; the tied one in place of one that is only planned. */
+export const foundPanel = ({ job, panelId }: WorkspaceState): Panel =>
+  job.panels.find(p => p.id === panelId) ?? tiedPanel(job)
+
+/** How circuits fare in the house that is shown. */
+export const shownCircuits = ({ evaluation, house }: WorkspaceState): Evaluation['circuits'] =>
+  house === 'found' ? (evaluation.house?.asFound ?? evaluation.circuits) : evaluation.circuits
 
 const told = (since: readonly Revision[]) =>
   since.length
@@ -467,3 +492,11 @@ export function useWorkspaceStore(): StoreApi<WorkspaceState> {
 }
 
 export const useWorkspace = <T>(pick: (state: WorkspaceState) => T): T => useStore(useWorkspaceStore(), pick)
+
+/** The job with the house that is shown. */
+export function useShownJob(): Job {
+  const job = useWorkspace(s => s.job)
+  const panels = useWorkspace(shownPanels)
+  const alike = useWorkspace(s => s.evaluation.house === null)
+  return useMemo(() => (alike ? job : { ...job, panels: [...panels], planned: [] }), [job, panels, alike])
+}

@@ -19,6 +19,7 @@ export const views = [
     label: 'Hook-up',
     help: 'how it is connected: methods compared, path, positions, runs',
   },
+  { key: 'plan', group: 'Design', label: 'Plan', help: 'what we are going to do to the house' },
   { key: 'outage', group: 'Prove', label: 'Outage', help: 'how long, what is kept in reserve' },
   { key: 'findings', group: 'Prove', label: 'Findings', help: 'what is wrong or unknown' },
   { key: 'print', group: 'On paper', label: 'Print', help: 'the sheet for the door' },

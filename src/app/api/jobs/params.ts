@@ -1,4 +1,5 @@
 import * as z from 'zod'
+import { type House, houseOf, houses } from '@/core/job/as-planned'
 import type { Job } from '@/core/job/schema'
 import type { Panel } from '@/core/panel/schema'
 import { gone, refuse } from '@/server/http/handle'
@@ -25,8 +26,13 @@ export async function jobOf(
   return { job, fileName, revision: record.revision }
 }
 
+/** The picture of the house that the address asks for. */
+export const houseAsked = (request: Request, usual: House = 'planned'): House =>
+  z.enum(houses).catch(usual).parse(new URL(request.url).searchParams.get('house'))
+
 /** The panel that the address asks for, or the first. */
-export function panelAsked(job: Job, request: Request): Panel {
+export function panelAsked(whole: Job, request: Request, usual?: House): Panel {
+  const job = houseOf(whole, houseAsked(request, usual))
   const wanted = new URL(request.url).searchParams.get('panel')
   const panel = wanted === null ? job.panels[0] : job.panels.find(p => p.id === wanted)
   return panel ?? refuse(404, 'This job has no such panel; it may have been removed.')

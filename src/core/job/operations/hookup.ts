@@ -1,12 +1,19 @@
+import type { Draft } from 'immer'
 import * as z from 'zod'
 import { hookupSchema, positionSchema, runSchema } from '../../hookup/design'
-import { type Circuit, circuitSchema } from '../../panel/schema'
+import { changeId, changeSchema } from '../../plan/change'
 import { line } from '../../quantity'
 import { sourceSchema } from '../../source/design'
+import type { Job } from '../schema'
 import { assign, clearing, idSchema, operation, put } from './operation'
 import { leavePositions } from './reach'
 
 /** How the source meets the house. */
+
+/** What an earlier design asked for goes with it, unless it was built. */
+function leaveDesign(job: Draft<Job>) {
+  job.planned = job.planned.filter(c => c.origin !== 'design' || c.built)
+}
 
 export const hookupOperations = {
   setHookup: operation(
@@ -36,6 +43,7 @@ export const hookupOperations = {
       apply:
         ({ facts, clear }) =>
         job => {
+          if (facts.method !== undefined && facts.method !== job.hookup.method) leaveDesign(job)
           assign(job.hookup, facts)
           for (const key of clear ?? []) delete job.hookup[key]
         },
@@ -86,27 +94,19 @@ export const hookupOperations = {
       name: line(200, 1),
       source: sourceSchema,
       hookup: hookupSchema,
-      /** circuits that are to be locked off, or guarded at their first outlet, with it */
-      circuits: z
-        .array(
-          z.strictObject({
-            circuitId: idSchema,
-            facts: circuitSchema.pick({ lockedOff: true, outletProtection: true }),
-          }),
-        )
-        .max(200)
-        .optional(),
+      /** what it asks to be done to the house beside: locks, devices at first outlets */
+      changes: z.array(changeSchema).max(200).optional(),
     },
     {
       apply:
-        ({ source, hookup, circuits }) =>
+        ({ source, hookup, changes = [] }) =>
         job => {
           job.source = source
           job.hookup = hookup
           leavePositions(job)
-          for (const { circuitId, facts } of circuits ?? [])
-            for (const circuit of job.panels.flatMap(p => p.circuits))
-              if (circuit.id === circuitId) assign<Circuit>(circuit, facts)
+          leaveDesign(job)
+          const there = new Set(job.planned.map(changeId))
+          job.planned.push(...changes.filter(c => !there.has(changeId(c))))
         },
       describe: (_, { name }) => `took up the design ${name}`,
     },

@@ -1,7 +1,9 @@
 import { produce } from 'immer'
 import * as z from 'zod'
 import { type Fault, fail, type Outcome, parseWith } from '../../outcome'
+import { changeSchema } from '../../plan/change'
 import { line } from '../../quantity'
+import { withHookupChanges } from '../hookup-changes'
 import { type Job, jobSchema } from '../schema'
 import { askOperations } from './ask'
 import { circuitOperations } from './circuits'
@@ -9,6 +11,7 @@ import { hookupOperations } from './hookup'
 import { jobOperations } from './job-facts'
 import { loadOperations } from './loads'
 import { panelOperations } from './panels'
+import { planOperations } from './plan'
 import { sourceOperations } from './source'
 
 /** Every way a job changes, by name: one file for each family, and in it what each says, does and is told as. */
@@ -20,6 +23,7 @@ const known = {
   ...sourceOperations,
   ...hookupOperations,
   ...askOperations,
+  ...planOperations,
 }
 
 const simpleSchema = z.discriminatedUnion('op', [
@@ -32,9 +36,11 @@ const simpleSchema = z.discriminatedUnion('op', [
 export type SimpleOperation = z.infer<typeof simpleSchema>
 
 const several = { label: line(160, 1), operations: z.array(simpleSchema).min(1).max(200) }
+/** What planned changes are told of: the finding they are for, who planned them, when. */
+const planned = changeSchema.options[0].pick({ settles: true, by: true, on: true }).partial().optional()
 const batches = {
   /** the fix of a finding, taken back as one */
-  applyFix: z.strictObject({ op: z.literal('applyFix'), ...several }),
+  applyFix: z.strictObject({ op: z.literal('applyFix'), ...several, planned }),
   /** a directory entered, taken back as one */
   enterBreakers: z.strictObject({ op: z.literal('enterBreakers'), ...several }),
 }
@@ -49,23 +55,38 @@ export const operationSchema = z.discriminatedUnion('op', [
 export type Operation = z.infer<typeof operationSchema>
 
 /**
- * The job after the operation; the job given is left as it was.
+ * The job after the operation; the job given is left as it was. The list of planned changes follows the hook-up.
  * Faults: the thing named is gone, a space is taken, the result breaks the schema. Paths are those of the job.
  */
 export function applyOperation(job: Job, operation: Operation): Outcome<Job> {
   if (operation.op !== 'applyFix' && operation.op !== 'enterBreakers') return applySimple(job, operation)
   let outcome: Outcome<Job> = { ok: true, value: job }
   for (const part of operation.operations) if (outcome.ok) outcome = applySimple(outcome.value, part)
-  return outcome
+  if (!outcome.ok || operation.op !== 'applyFix') return outcome
+  return { ok: true, value: told(job, outcome.value, operation.planned) }
+}
+
+/** The changes that are planned anew, told of: for which finding, by whom, when. */
+function told(before: Job, now: Job, facts: Extract<Operation, { op: 'applyFix' }>['planned']): Job {
+  if (before.planned === now.planned) return now
+  return {
+    ...now,
+    planned: now.planned.map(c =>
+      c.origin === 'person' && !before.planned.includes(c)
+        ? { ...c, ...facts, ...(facts?.settles !== undefined && { origin: 'finding' as const }) }
+        : c,
+    ),
+  }
 }
 
 function applySimple(job: Job, operation: SimpleOperation): Outcome<Job> {
   let faults: Fault[] = []
   const change = known[operation.op].change(operation)
-  const next = produce(job, draft => {
+  const changed = produce(job, draft => {
     faults = change(draft) ?? []
   })
   if (faults.length) return fail(...faults)
+  const next = withHookupChanges(changed)
   const checked = parseWith(jobSchema, next)
   return checked.ok ? { ok: true, value: next } : checked
 }

@@ -1,3 +1,4 @@
+import { withHookupChanges } from '@/core/job/hookup-changes'
 import { formatVersion, type Job } from '@/core/job/schema'
 import { adapterTied, cordL1430, riffle6, sluice22 } from '../catalogue'
 import {
@@ -19,8 +20,9 @@ import {
 } from './making'
 
 /** Split-level house with a family day-care; ends on a six-position switch and one 120 V station on tied legs. */
-export const alderHollow: Job = {
+export const alderHollow: Job = withHookupChanges({
   formatVersion,
+  planned: [],
   title: 'Alder Hollow day-care',
   place: 'Split-level house, family child care on the ground floor',
   edition: 2020,
@@ -303,4 +305,4 @@ export const alderHollow: Job = {
       input: { material: 'cu', size: '10', oneWayFt: 35, currentA: 24, sourceV: 120, path: 'two-wire' },
     },
   ],
-}
+})

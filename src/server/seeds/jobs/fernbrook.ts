@@ -1,3 +1,4 @@
+import { withHookupChanges } from '@/core/job/hookup-changes'
 import { formatVersion, type Job } from '@/core/job/schema'
 import { rill6 } from '../catalogue'
 import {
@@ -15,8 +16,9 @@ import {
 } from './making'
 
 /** A book exchange with one hard-wired gas unit heater; the smallest station. Trap: flame proving wants a bond. */
-export const fernbrook: Job = {
+export const fernbrook: Job = withHookupChanges({
   formatVersion,
+  planned: [],
   title: 'Fernbrook library kiosk',
   place: 'Village book exchange, one room',
   edition: 2023,
@@ -130,4 +132,4 @@ export const fernbrook: Job = {
   },
   outage: { hours: 8, startFraction: 1, reserveFraction: 0.1, deratingFraction: 0.95 },
   calculations: [],
-}
+})

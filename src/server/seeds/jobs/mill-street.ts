@@ -1,3 +1,4 @@
+import { withHookupChanges } from '@/core/job/hookup-changes'
 import { formatVersion, type Job } from '@/core/job/schema'
 import { households } from '@/simulators/household'
 import { cord520, estuaryOutlet, inlet520 } from '../catalogue'
@@ -20,8 +21,9 @@ import {
 /** Upper flat of a duplex: a full panel, one live leg, three wanted circuits on the dead one, a dryer that bridges. */
 const utility = utilityOf(households['mill-street'], '5a1de000-0000-4000-8003-000000000004')
 
-export const millStreet: Job = {
+export const millStreet: Job = withHookupChanges({
   formatVersion,
+  planned: [],
   title: 'Mill Street upstairs',
   place: 'Upper flat of a duplex',
   edition: 2017,
@@ -184,4 +186,4 @@ export const millStreet: Job = {
   },
   utility,
   calculations: [],
-}
+})

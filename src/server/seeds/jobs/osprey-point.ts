@@ -1,3 +1,4 @@
+import { withHookupChanges } from '@/core/job/hookup-changes'
 import { formatVersion, type Job } from '@/core/job/schema'
 import { cordL1430, eddy12, inletL1430, interlockG, tailrace5k } from '../catalogue'
 import {
@@ -17,8 +18,9 @@ import {
 const seen = { by: 'Designer', on: '2026-02-11', found: 'known' as const }
 
 /** Boathouse: a small panel fed from below, numbered in sequence, its first row on L2; a 240 V pump on a 120 V station. */
-export const ospreyPoint: Job = {
+export const ospreyPoint: Job = withHookupChanges({
   formatVersion,
+  planned: [],
   title: 'Osprey Point boathouse',
   place: 'Boathouse on the water',
   edition: 2020,
@@ -135,4 +137,4 @@ export const ospreyPoint: Job = {
   },
   outage: { hours: 24, startFraction: 1, reserveFraction: 0.1, deratingFraction: 0.9 },
   calculations: [],
-}
+})

@@ -1,3 +1,4 @@
+import { withHookupChanges } from '@/core/job/hookup-changes'
 import { formatVersion, type Job } from '@/core/job/schema'
 import { cascade, millrace8, ripple410 } from '../catalogue'
 import {
@@ -17,8 +18,9 @@ import {
 } from './making'
 
 /** Ceramics studio behind a house: three panels, two AFCI circuits to move, a bond that does not belong. */
-export const quarryRidge: Job = {
+export const quarryRidge: Job = withHookupChanges({
   formatVersion,
+  planned: [],
   title: 'Quarry Ridge studio',
   place: 'Ceramics studio behind a house',
   edition: 2023,
@@ -304,4 +306,4 @@ export const quarryRidge: Job = {
   },
   outage: { hours: 60, startFraction: 1, reserveFraction: 0.1, deratingFraction: 0.95 },
   calculations: [],
-}
+})

@@ -1,4 +1,5 @@
 import { packYear } from '@/core/ask/weather-year'
+import { withHookupChanges } from '@/core/job/hookup-changes'
 import { formatVersion, type Job } from '@/core/job/schema'
 import { saltmarshWeather, weatherOf } from '@/simulators/weather'
 import {
@@ -27,8 +28,9 @@ import {
 } from './making'
 
 /** Single storey on the coast; oxygen and medicine first, a 240 V well pump. Nothing is free beside the main. */
-export const saltmarshLane: Job = {
+export const saltmarshLane: Job = withHookupChanges({
   formatVersion,
+  planned: [],
   title: 'Saltmarsh Lane',
   place: 'Single-storey house on the coast',
   edition: 2020,
@@ -291,4 +293,4 @@ export const saltmarshLane: Job = {
     },
   },
   calculations: [],
-}
+})

@@ -1,6 +1,8 @@
 import type { Metadata } from 'next'
 import * as z from 'zod'
+import { houseOf, houses } from '@/core/job/as-planned'
 import { labelSheets, labelTapes } from '@/core/work/labels'
+import { houseNames } from '@/ui/common/HouseToggle'
 import { LabelPages } from '@/ui/labels/LabelPages'
 import { LabelsBar } from '@/ui/labels/LabelsBar'
 import { PanelDirectory } from '@/ui/labels/PanelDirectory'
@@ -13,6 +15,7 @@ export async function generateMetadata({ params }: JobPageParams): Promise<Metad
 
 const asked = z.object({
   panel: z.string().optional().catch(undefined),
+  house: z.enum(houses).catch('planned').default('planned'),
   size: z
     .enum(['directory', ...labelSheets.map(s => s.key), ...labelTapes.map(t => t.key)])
     .catch('directory')
@@ -27,8 +30,8 @@ interface Params extends JobPageParams {
 /** The panel directory, and labels for its breakers, on paper. */
 export default async function LabelsPage({ params, searchParams }: Params) {
   const { record, actor, today } = await loadJob((await params).id)
-  const { panel: panelId, size, skip } = asked.parse(await searchParams)
-  const { job } = record
+  const { panel: panelId, house, size, skip } = asked.parse(await searchParams)
+  const job = houseOf(record.job, house)
   const panel = job.panels.find(p => p.id === panelId) ?? job.panels[0]
   if (!panel) return null
   return (
@@ -37,6 +40,7 @@ export default async function LabelsPage({ params, searchParams }: Params) {
         jobId={record.id}
         panels={job.panels.map(p => ({ id: p.id, name: p.name }))}
         panelId={panel.id}
+        house={house}
         size={size}
         skip={skip}
       />
@@ -44,6 +48,7 @@ export default async function LabelsPage({ params, searchParams }: Params) {
         <PanelDirectory
           job={job}
           panel={panel}
+          house={houseNames[house]}
           firm={actor.firm}
           revision={record.revision}
           printedOn={today}

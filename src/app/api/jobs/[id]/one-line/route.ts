@@ -1,15 +1,16 @@
 import { NextResponse } from 'next/server'
 import { dayIn } from '@/core/day'
 import { oneLineSvg } from '@/core/formats/one-line-svg'
+import { houseOf } from '@/core/job/as-planned'
 import { handle } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
-import { type JobParams, jobOf } from '../../params'
+import { houseAsked, type JobParams, jobOf } from '../../params'
 
 /** The one-line diagram as SVG, to be saved. */
-export const GET = handle(async (_, { params }: JobParams) => {
+export const GET = handle(async (request, { params }: JobParams) => {
   const { job, fileName, revision } = await jobOf(params)
   const { firm, zone } = await currentActor()
-  const svg = oneLineSvg(job, { firm, revision, on: dayIn(zone, new Date()) })
+  const svg = oneLineSvg(houseOf(job, houseAsked(request)), { firm, revision, on: dayIn(zone, new Date()) })
   return new NextResponse(`<?xml version="1.0" encoding="UTF-8"?>\n${svg}`, {
     headers: {
       'content-type': 'image/svg+xml; charset=utf-8',

@@ -1,0 +1,5 @@
+import { PlanView } from '@/ui/plan/PlanView'
+
+export default function PlanPage() {
+  return <PlanView />
+}
