@@ -134,5 +134,5 @@ function movesText(job: Job, places: readonly Place[]): string {
     from(second)?.circuit.position === first.position
   if (trades)
     return `Let ${named(job, first.circuitId)} and ${named(job, second.circuitId)} trade places, each with its wire`
-  return `Move ${places.map(p => `${named(job, p.circuitId)} to ${endText(job, p)}`).join(', ')}${places.length > 1 ? ', together' : ''}, with its wire`
+  return `Move ${places.map(p => `${named(job, p.circuitId)} to ${endText(job, p)}`).join(', ')}${places.length > 1 ? ', in one go, each with its wire' : ', with its wire'}`
 }

@@ -84,9 +84,11 @@ export const jobSchema = shape.check(context => {
       ['outage', 'reserveFraction'],
       'must leave something to use: the reserve has to be below the charge when the outage begins',
     )
-  checkHookup(job.hookup, new Set(job.panels.flatMap(p => p.circuits.map(c => c.id))), (path, message) =>
-    say(['hookup', ...path], message),
-  )
+  const circuitIds = [
+    ...job.panels.flatMap(p => p.circuits.map(c => c.id)),
+    ...job.planned.flatMap(c => (c.kind === 'add' ? [c.circuit.id] : [])),
+  ]
+  checkHookup(job.hookup, new Set(circuitIds), (path, message) => say(['hookup', ...path], message))
   const changes = job.planned.map(changeId)
   const again = changes.findIndex((id, n) => changes.indexOf(id) < n)
   if (again >= 0) say(['planned', again], `repeats the change ${changes[again]}`)

@@ -2,6 +2,7 @@ import { Button } from '@mui/material'
 import { parseWith } from '@/core/outcome'
 import { legOf, occupancy, spaceName } from '@/core/panel/positions'
 import { breakerRatings, type Circuit, circuitSchema } from '@/core/panel/schema'
+import { toPlan } from '@/core/plan/change'
 import { Popup } from '../common/Popup'
 import { Columns } from '../common/pieces'
 import { FormDialog } from '../form/Form'
@@ -28,6 +29,7 @@ type Kind = keyof typeof kinds
 /** Puts a breaker into a free place; a blank label is allowed, as directories are. */
 export function AddBreakerDialog({ space, half, onClose }: Props) {
   const panel = useWorkspace(shownPanel)
+  const house = useWorkspace(s => s.house)
   const act = useWorkspace(s => s.act)
   const select = useWorkspace(s => s.select)
   const below = space + 2
@@ -54,7 +56,12 @@ export function AddBreakerDialog({ space, half, onClose }: Props) {
         loads: [],
       } satisfies Circuit)
     },
-    save: circuit => act({ op: 'addCircuit', panelId: panel.id, circuit }),
+    save: circuit =>
+      act(
+        house === 'planned'
+          ? toPlan({ kind: 'add', panelId: panel.id, circuit })
+          : { op: 'addCircuit', panelId: panel.id, circuit },
+      ),
     done: circuit => {
       select(circuit.id, false)
       onClose()
@@ -93,7 +100,7 @@ export function AddBreakerDialog({ space, half, onClose }: Props) {
     <FormDialog
       sheet={sheet}
       title={`Breaker at ${name}${half?.toUpperCase() ?? ''}, ${legOf(panel, space)}`}
-      save="Add"
+      save={house === 'planned' ? 'Plan it' : 'Add'}
       onClose={onClose}
       extra={usable}
     >

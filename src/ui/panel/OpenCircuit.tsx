@@ -77,9 +77,7 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
       {mine.map(f => (
         <FindingCard key={f.id + f.sentence} finding={f} here />
       ))}
-      {!surveyed && (
-        <Alert severity="info">It is planned, and not in the survey: take it back in the plan.</Alert>
-      )}
+      {!surveyed && <Alert severity="info">It is planned, and not in the survey.</Alert>}
 
       <section aria-label="Loads">
         <h3>Loads</h3>
@@ -226,7 +224,15 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
           color="error"
           onClick={() => {
             const planned = house === 'planned'
-            tell(act(planned ? toPlan({ kind: 'remove', circuitId }) : { op: 'removeCircuit', circuitId }))
+            tell(
+              act(
+                !surveyed
+                  ? { op: 'dropChanges', ids: [`add:${circuitId}`] }
+                  : planned
+                    ? toPlan({ kind: 'remove', circuitId })
+                    : { op: 'removeCircuit', circuitId },
+              ),
+            )
             close(`free${circuit.position}${circuit.half ?? ''}`)
             say(
               `${planned ? 'Planned to take out' : 'Removed'} ${positionText(panel, circuit)} ${circuit.label}. Undo brings it back.`,

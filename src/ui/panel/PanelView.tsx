@@ -24,8 +24,8 @@ const PanelFactsDialog = dynamic(() => import('./PanelFactsDialog').then(m => m.
 const AddPanelDialog = dynamic(() => import('./AddPanelDialog').then(m => m.AddPanelDialog))
 
 const houseHelp = {
-  found: 'What you change corrects the survey; a breaker that is moved is planned.',
-  planned: 'What you change is planned; the survey stays.',
+  found: 'Edits correct the survey; moves are planned.',
+  planned: 'Edits of breakers are planned; the survey stays.',
 } as const
 
 export function PanelView() {
@@ -44,7 +44,12 @@ export function PanelView() {
   const store = useWorkspaceStore()
   const [entering, setEntering] = useState(false)
   useShortcut('stay', () => store.getState().move(null))
-  useShortcut('enter', () => setEntering(true))
+  // what is read from the panel belongs to the survey
+  const enter = () => {
+    store.getState().showHouse('found')
+    setEntering(true)
+  }
+  useShortcut('enter', enter)
   const onAdd = useCallback((space: number, half?: 'a' | 'b') => setAdding({ space, half }), [])
   return (
     <div className={styles.view}>
@@ -60,7 +65,7 @@ export function PanelView() {
               variant="outlined"
               onPointerEnter={() => void loadEntry()}
               onFocus={() => void loadEntry()}
-              onClick={() => setEntering(true)}
+              onClick={enter}
             >
               Enter breakers by line (E)
             </Button>

@@ -53,7 +53,6 @@ export function ChangeList({ changes }: { changes: readonly ChangeTold[] }) {
 }
 
 const origins = {
-  'hook-up': 'follows from the hook-up',
   design: 'came with the design that was taken up',
   person: 'planned',
 } as const
@@ -64,7 +63,9 @@ function reasonOf(
 ): string {
   const ahead = restsOn.flatMap(id => all.find(c => c.id === id)?.text ?? [])
   return [
-    origin === 'finding' ? `for ${settles?.split('|')[0] ?? 'a finding'}` : origins[origin],
+    ...(origin === 'hook-up'
+      ? []
+      : [origin === 'finding' ? `for ${settles?.split('|')[0] ?? 'a finding'}` : origins[origin]]),
     ...(by ? [`${by}${on ? `, ${on}` : ''}`] : []),
     ...(ahead.length ? [`after: ${ahead.join('; ')}`] : []),
     ...(built

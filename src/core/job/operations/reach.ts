@@ -19,6 +19,14 @@ export function onCircuit(
       const circuit = panel.circuits.find(c => c.id === circuitId)
       if (circuit) return act(circuit, panel, job)
     }
+    // a circuit that is only planned is worked out like any other
+    for (const change of job.planned)
+      if (change.kind === 'add' && change.circuit.id === circuitId) {
+        const stands = job.panels.find(p => p.id === change.panelId)
+        const planned = job.planned.find(c => c.kind === 'panel' && c.panel.id === change.panelId)
+        const panel = stands ?? (planned?.kind === 'panel' ? { ...planned.panel, circuits: [] } : undefined)
+        if (panel) return act(change.circuit, panel, job)
+      }
     return [fault('panels', `no longer hold the circuit ${circuitId}`)]
   }
 }
@@ -62,7 +70,10 @@ export function onSource(act: (source: Draft<Source>, job: Draft<Job>) => Fault[
 
 /** Positions of circuits that are gone go with them. */
 export function leavePositions(job: Draft<Job>) {
-  const left = new Set(job.panels.flatMap(p => p.circuits.map(c => c.id)))
+  const left = new Set([
+    ...job.panels.flatMap(p => p.circuits.map(c => c.id)),
+    ...job.planned.flatMap(c => (c.kind === 'add' ? [c.circuit.id] : [])),
+  ])
   const { positions } = job.hookup
   if (positions?.some(p => !left.has(p.circuitId)))
     job.hookup.positions = positions.filter(p => left.has(p.circuitId))
