@@ -34,7 +34,7 @@ test('lists, answers from a file and from standard input, prints schemas', () =>
     output: { type: 'object' },
   })
   expect(JSON.parse(run(['schema', 'job']).out)).toMatchObject({
-    properties: { formatVersion: { const: 7 } },
+    properties: { formatVersion: { const: 8 } },
   })
 })
 

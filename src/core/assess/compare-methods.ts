@@ -6,6 +6,7 @@ import { type Labour, usualLabour } from '../hookup/labour'
 import { type MethodFacts, type MethodId, methodIds, methodOf } from '../hookup/method'
 import { positionCount, positionLeg } from '../hookup/position'
 import { asPlanned } from '../job/as-planned'
+import { withHookupChanges, withoutHookup } from '../job/hookup-changes'
 import { intercepts, tiedPanel } from '../job/panels'
 import type { Job } from '../job/schema'
 import { roomFor } from '../panel/room'
@@ -99,8 +100,8 @@ export function compareMethods(
   catalogue: readonly Equipment[],
   labour: Labour = usualLabour,
 ): MethodHere[] {
-  const { job } = asPlanned(found)
-  const judged = compared.map(method => judge(job, method, catalogue, labour))
+  const { job } = asPlanned(withoutHookup(found))
+  const judged = compared.map(method => judge(found, method, catalogue, labour))
   const ranked = judged.sort((a, b) => b.score - a.score)
   const [best] = ranked
   if (!best) return []
@@ -118,9 +119,11 @@ export function compareMethods(
 type Judged = Omit<MethodHere, 'recommended' | 'reason'> & { score: number; against: string | null }
 
 /** The job with the method planned as the catalogue lets it. */
-export function withMethod(job: Job, method: MethodId, catalogue: readonly Equipment[]): Job {
-  const facts = job.hookup.method === method ? job.hookup : factsFor(job, method, catalogue)
-  return {
+export function withMethod(found: Job, method: MethodId, catalogue: readonly Equipment[]): Job {
+  const same = found.hookup.method === method
+  const job = same ? found : withoutHookup(found)
+  const facts = same ? job.hookup : factsFor(job, method, catalogue)
+  return withHookupChanges({
     ...job,
     hookup: {
       bondingPlug: job.hookup.bondingPlug,
@@ -129,7 +132,7 @@ export function withMethod(job: Job, method: MethodId, catalogue: readonly Equip
       ...existing(job, method),
       method,
     },
-  }
+  })
 }
 
 /** What a planned method costs in parts and hours, and what keeps it from being at all; from the job that has it. */
@@ -189,7 +192,7 @@ function judge(job: Job, method: MethodId, catalogue: readonly Equipment[], labo
   const findings = { stop: count('stop'), fix: count('fix'), mind: count('mind'), ask: count('ask') }
   const labourHours = labourOf(method, Math.max(1, served.length), labour)
   const devices = devicesOf(here.hookup)
-  const room = spacesOf(here, about)
+  const room = spacesOf(asPlanned(withoutHookup(here)).job, about)
   const missing = missingFor(job, about)
   const stops = found.filter(f => f.severity === 'stop').map(f => f.sentence)
   const base = {
@@ -288,7 +291,7 @@ function existing({ hookup }: Job, method: MethodId): Partial<Hookup> {
 
 /** What choosing a method brings along: the device of the catalogue that fits this job best, and where its breaker goes. */
 export function factsFor(found: Job, method: MethodId, catalogue: readonly Equipment[]): Partial<Hookup> {
-  const { job } = asPlanned(found)
+  const { job } = asPlanned(withoutHookup(found))
   const about = methodOf(method)
   const panel = tiedPanel(job)
   const poles = job.panels

@@ -106,7 +106,8 @@ export function positionProblem({ job, needs }: Pick<Evaluated, 'job' | 'needs'>
   }
 }
 
-function placeable(n: CircuitNeed, whip: Hookup['whip']): Placeable {
+/** A circuit as the solver of positions sees it. */
+export function placeable(n: CircuitNeed, whip: Hookup['whip']): Placeable {
   const { circuit } = n
   const hourVA = Array.from({ length: 24 }, () => 0)
   circuit.loads.forEach((load, i) => {

@@ -146,12 +146,11 @@ test('moved circuits take legs anew in the panel they move to, both hots of a pa
     hookup: { method: 'critical-subpanel', bondingPlug: false, movedPlaces: 'placed anew' },
     source: { station: splitStation(), arrangement: 'split-phase' },
   })
-  expect(new Set(circuitNeeds(j).map(n => n.leg))).toEqual(new Set(['L1', 'L2']))
-  const one = {
-    ...j,
-    source: j.source && { ...j.source, arrangement: 'one-leg' as const, liveLeg: 'L2' as const },
-  }
-  expect(circuitNeeds(one).every(n => n.leg === 'L2' && n.served)).toBe(true)
+  const legs = (of: Job) => new Set(circuitNeeds(of).flatMap(n => (n.circuit.picked ? [n.leg] : [])))
+  expect(legs(j)).toEqual(new Set(['L1', 'L2']))
+  const one = applied(j, { op: 'setArrangement', arrangement: 'one-leg', liveLeg: 'L2' })
+  expect(legs(one)).toEqual(new Set(['L2']))
+  expect(circuitNeeds(one).every(n => n.served === n.circuit.picked)).toBe(true)
 })
 
 test('a plain Y makes no 240 V, whatever its plug looks like', () => {

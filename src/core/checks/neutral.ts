@@ -2,6 +2,7 @@ import type { Evaluated } from '../assess/evaluated'
 import { type Bond, groundingOf } from '../assess/grounding'
 import { type CircuitNeed, named, supplyOf } from '../assess/needs'
 import { methodOf } from '../hookup/method'
+import { newPanelId } from '../job/new-panel'
 import type { SimpleOperation } from '../job/operations'
 import { movesCircuits, reachedPanels, servesWhole, tiedPanel } from '../job/panels'
 import { toPlan } from '../plan/change'
@@ -300,12 +301,19 @@ export function neutralSharedSplit({ job, needs }: Evaluated): Said[] {
     .filter(([a, b]) => a.circuit.picked !== b.circuit.picked)
     .map(([a, b]) => {
       const [moved, left] = a.circuit.picked ? [a, b] : [b, a]
+      const together = moves && a.panel.id === newPanelId && b.panel.id === newPanelId
       return {
         id: 'neutral.shared-split',
-        severity: 'stop',
-        sentence: `${named(moved)} goes to the ${moves ? 'new panel' : 'switch'}, but ${named(left)}, which shares its neutral, stays ${moves ? 'where it is' : 'on the utility'}.`,
-        why: 'Two supplies would return through one neutral: it can carry both currents, and both are live when one is off.',
-        remedy: 'Move both hots together, or neither, or pull a neutral of its own.',
+        severity: together ? 'fix' : 'stop',
+        sentence: together
+          ? `${named(left)} goes to the new panel with ${named(moved)}, whose neutral it shares, and nobody reckons with its load.`
+          : `${named(moved)} goes to the ${moves ? 'new panel' : 'switch'}, but ${named(left)}, which shares its neutral, stays ${moves ? 'where it is' : 'on the utility'}.`,
+        why: together
+          ? 'The two hots of one neutral never part: what one carries over, the other carries too, and the source feeds it.'
+          : 'Two supplies would return through one neutral: it can carry both currents, and both are live when one is off.',
+        remedy: together
+          ? 'Pick it and enter what it feeds, or drop both, or pull a neutral of its own.'
+          : 'Move both hots together, or neither, or pull a neutral of its own.',
         article: 'NEC 300.3(B), 210.4',
         target: { view: 'panel', circuitIds: [moved.circuit.id, left.circuit.id] },
         fixes: [

@@ -3,7 +3,7 @@ import { type CircuitNeed, named, supplyOf } from '../assess/needs'
 import { busShare } from '../assess/panel-takes'
 import { methodOf } from '../hookup/method'
 import type { SimpleOperation } from '../job/operations'
-import { intercepts, placeText, reachedPanels, servesWhole, tiedPanel } from '../job/panels'
+import { feederOf, intercepts, placeText, reachedPanels, servesWhole, tiedPanel } from '../job/panels'
 import { continuousHours } from '../loads/lasting'
 import { demandOn } from '../loads/panel-demand'
 import { bodyOf } from '../panel/body'
@@ -222,12 +222,26 @@ function chargingAdds(job: Evaluated['job']): { W: number; lasts: boolean } {
   return { W: takesW * (lasts ? 1.25 : 1), lasts }
 }
 
+/** Whether what charges in one of these panels draws through this one. */
+function feedsOneOf(job: Evaluated['job'], panel: Panel, reached: ReadonlySet<string>): boolean {
+  return job.panels.some(p => {
+    let at: Panel | undefined = reached.has(p.id) ? p : undefined
+    for (let n = 0; at && n <= job.panels.length; n++) {
+      at = feederOf(job, at)?.panel
+      if (at?.id === panel.id) return true
+    }
+    return false
+  })
+}
+
 export function panelCapacity({ job }: Evaluated): Said[] {
   const { W: added, lasts } = chargingAdds(job)
   if (!added) return []
+  const reached = reachedPanels(job)
   return job.panels.flatMap(panel => {
     const { demandW, mainA } = panel
-    if (!demandW || mainA === undefined || !reachedPanels(job).has(panel.id)) return []
+    if (!demandW || mainA === undefined || !(reached.has(panel.id) || feedsOneOf(job, panel, reached)))
+      return []
     const worked = demandOn(demandW, mainA, added)
     if (worked.result.ok) return []
     return [

@@ -6,6 +6,7 @@ import {
   transferSwitchSchema,
 } from '../equipment/hookup-kinds'
 import { labelled } from '../field'
+import { breakerRatings } from '../panel/schema'
 import { line, within } from '../quantity'
 import { conductorSizeSchema, conductorSizes, materialName, materialSchema } from '../units/tables/conductors'
 import { conduitKinds } from '../units/tables/conduit'
@@ -126,6 +127,22 @@ export const positionSchema = z.strictObject({
   breakerA: within(10, 100, 'A').optional(),
 })
 
+/** Where a moved circuit lands in its new panel. */
+export const landingSchema = z.strictObject({
+  circuitId: line(40, 1),
+  /** the upper space */
+  position: z.int('must be a whole number').min(1, 'must be 1 or more').max(84),
+  /** by hand: the solver leaves it */
+  pinned: z.boolean(),
+})
+
+const feederRating = z
+  .number()
+  .refine(
+    v => breakerRatings.includes(v),
+    `must be a standard breaker rating: ${breakerRatings.join(', ')} A`,
+  )
+
 export const hookupDevices = ['switch', 'secondSwitch', 'managed', 'interlock', 'inlet'] as const
 export type HookupDevice = (typeof hookupDevices)[number]
 
@@ -165,6 +182,23 @@ export const hookupSchema = z.strictObject({
     .array(z.enum(hookupDevices))
     .max(hookupDevices.length, `must hold at most ${hookupDevices.length}`)
     .optional(),
+  /** a new panel that circuits move to: what a person decided of it; the rest follows from the circuits */
+  newPanel: z
+    .strictObject({
+      name: line(60, 1).optional(),
+      spaces: z
+        .int('must be a whole number')
+        .min(4, 'must be from 4 to 84')
+        .max(84, 'must be from 4 to 84')
+        .refine(n => n % 2 === 0, 'must be even: a row has two positions')
+        .optional(),
+      /** of its feeder, in the panel that circuits come from */
+      feederA: feederRating.optional(),
+      feederSpace: z.int('must be a whole number').min(1, 'must be 1 or more').max(84).optional(),
+    })
+    .optional(),
+  /** where moved circuits land in it: as solved, or as a person pinned them */
+  landings: z.array(landingSchema).max(84, 'must hold at most 84 landings').optional(),
   /** where the breakers of moved circuits stand in their new panel */
   movedPlaces: z.enum(['placed anew', 'in the old order']).optional(),
   /** the new panel stands in the feeder of the panel it is tied to, and takes all of it over */
@@ -222,6 +256,9 @@ export function checkHookup(
     if ((run.conduit === undefined) !== (run.tradeSize === undefined))
       say(['runs', n, run.conduit ? 'tradeSize' : 'conduit'], 'is missing: a conduit has a kind and a size')
   })
+  const landed = hookup.landings?.map(l => l.circuitId) ?? []
+  const twice = landed.findIndex((id, n) => landed.indexOf(id) < n)
+  if (twice >= 0) say(['landings', twice, 'circuitId'], 'lands twice')
   const taken = new Set<number>()
   const placed = new Set<string>()
   const most = positionCount(hookup)

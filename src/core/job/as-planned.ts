@@ -1,3 +1,4 @@
+import type { Panel } from '../panel/schema'
 import { type Undone, withChanges } from '../plan/apply'
 import type { Job } from './schema'
 
@@ -11,12 +12,26 @@ export interface AsPlanned {
 
 const known = new WeakMap<Job, AsPlanned>()
 
+/** Where circuits move to a new panel, it is that panel which the source feeds, and their legs are those of its places. */
+function hookupTo({ hookup, planned }: Job, panels: readonly Panel[]): Job['hookup'] {
+  const made = planned.find(c => c.kind === 'panel' && c.origin === 'hook-up')
+  if (made?.kind !== 'panel' || !panels.some(p => p.id === made.panel.id)) return hookup
+  const { movedPlaces: _, ...rest } = hookup
+  return { ...rest, panelId: made.panel.id }
+}
+
 /** As planned: as found, with the planned changes done. Kept by the job, which never changes. */
 export function asPlanned(job: Job): AsPlanned {
   const was = known.get(job)
   if (was) return was
   const { panels, undone } = withChanges(job.panels, job.planned)
-  const now = { job: panels === job.panels ? job : { ...job, panels: [...panels], planned: [] }, undone }
+  const now = {
+    job:
+      panels === job.panels
+        ? job
+        : { ...job, panels: [...panels], hookup: hookupTo(job, panels), planned: [] },
+    undone,
+  }
   known.set(job, now)
   return now
 }

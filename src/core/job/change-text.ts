@@ -63,6 +63,11 @@ export function changeText(job: Job, change: PlannedChange): string {
   switch (change.kind) {
     case 'move':
       return movesText(job, change.places)
+    case 'land':
+      return (
+        change.places.map(p => landText(job, p)).join('; ') +
+        (change.places.length > 1 ? '; under one handle tie' : '')
+      )
     case 'exchange': {
       const was = circuitOf(house, change.circuitId)?.circuit
       const breakerA = change.breakerA ?? was?.breakerA
@@ -121,6 +126,13 @@ export function changeText(job: Job, change: PlannedChange): string {
         : `Pull ${change.name}`
     }
   }
+}
+
+function landText(job: Job, place: Place): string {
+  const circuit = circuitOf(job, place.circuitId)?.circuit
+  const kind = protectionName[circuit?.protection ?? 'none'].replace(/^an? ?(plain)?/, '').trim()
+  const rating = circuit ? `${quantity(circuit.breakerA, 'A')} ${kind ? `${kind} ` : ''}breaker` : 'breaker'
+  return `Lead ${named(job, place.circuitId)} over to ${endText(job, place)}, hot, neutral and ground, onto a new ${rating}`
 }
 
 function movesText(job: Job, places: readonly Place[]): string {

@@ -1,8 +1,16 @@
 import { hookupDevices } from '../hookup/design'
 import { methodOf } from '../hookup/method'
 import { changeId, changeKinds, type PlannedChange, type Unplanned } from '../plan/change'
+import { asPlanned } from './as-planned'
+import { newPanelOf } from './new-panel'
 import { circuitsOf, tiedPanel } from './panels'
 import type { Job } from './schema'
+
+/** The job with nothing planned but what people and findings want of it. */
+export const withoutHookup = (job: Job): Job => {
+  const planned = job.planned.filter(c => c.origin !== 'hook-up' && c.origin !== 'design')
+  return planned.length === job.planned.length ? job : { ...job, planned }
+}
 
 /** What the hook-up of a job asks to be done to the house, beside what exists there already. */
 function changesOfHookup(job: Job): PlannedChange[] {
@@ -10,6 +18,14 @@ function changesOfHookup(job: Job): PlannedChange[] {
   const about = methodOf(hookup.method)
   const exists = new Set(hookup.exists)
   const follows: Unplanned[] = []
+  const made = newPanelOf(asPlanned(withoutHookup(job)).job)
+  if (made) {
+    follows.push(
+      { kind: 'add', panelId: made.from.id, circuit: made.feeder },
+      { kind: 'panel', panel: made.panel },
+    )
+    for (const places of made.landings) follows.push({ kind: 'land', places })
+  }
   for (const device of hookupDevices) {
     const there = hookup[device]
     if (there && about.devices?.includes(device) && !exists.has(device))
@@ -29,7 +45,7 @@ function changesOfHookup(job: Job): PlannedChange[] {
     if (source.combiner) follows.push({ kind: 'mount', device: 'combiner', name: source.combiner.name })
   }
   if (about.transfer === 'interlock' && hookup.backfed)
-    follows.push({ kind: 'backfeed', panelId: tiedPanel(job).id, ...hookup.backfed })
+    follows.push({ kind: 'backfeed', panelId: made?.panel.id ?? tiedPanel(job).id, ...hookup.backfed })
   const circuits = new Map(circuitsOf(job).map(c => [c.id, c]))
   const neutral =
     hookup.neutrals === 'follow their hots'

@@ -6,9 +6,9 @@ import { conductorSizeSchema, materialSchema } from '../units/tables/conductors'
 import { legSchema } from './leg'
 import { halvesOf, legOf, positionText, rowOf, spaceName, spacesOf } from './positions'
 
-export const breakerRatings = [
+export const breakerRatings: readonly number[] = [
   10, 15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200,
-] as const
+]
 const mainRatings = [30, 40, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200, 225, 300, 400] as const
 export const mainsOffered: readonly number[] = mainRatings
 const oneOf = (values: readonly number[], what: string) =>

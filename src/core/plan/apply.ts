@@ -2,7 +2,7 @@ import type { Load } from '../loads/load'
 import { checkPanels } from '../panel/panels'
 import { positionText, spaceName } from '../panel/positions'
 import { besideEachOther, type Circuit, type Panel } from '../panel/schema'
-import { changeId, changeKinds, type PlannedChange } from './change'
+import { changeId, changeKinds, type Place, type PlannedChange } from './change'
 import { isMove, movesAhead } from './placement'
 
 /** A change that cannot be done to this house, and why. */
@@ -80,6 +80,8 @@ function done(panels: readonly Panel[], change: PlannedChange): Step {
           : panel
       })
     }
+    case 'land':
+      return landed(panels, change.places)
     case 'exchange': {
       const { breakerA, type, protection } = change
       return onCircuit(panels, change.circuitId, (circuit, panel) =>
@@ -138,6 +140,40 @@ function done(panels: readonly Panel[], change: PlannedChange): Step {
   }
 }
 
+/** Circuits on new breakers in another panel: a tie whose partner stays is undone, and two hots of one neutral get one. */
+function landed(panels: readonly Panel[], places: readonly Place[]): Step {
+  const circuits = new Map(panels.flatMap(p => p.circuits.map(c => [c.id, c] as const)))
+  if (places.some(p => !circuits.has(p.circuitId))) return gone
+  if (places.some(p => !panels.some(o => o.id === p.panelId))) return 'the panel it goes to is not there'
+  const going = new Set(places.map(p => p.circuitId))
+  return panels.map(panel => {
+    const staying = panel.circuits
+      .filter(c => !going.has(c.id))
+      .map(c => {
+        const { tie, ...untied } = c
+        return tie && going.has(tie.with) ? untied : c
+      })
+    const coming = places.flatMap((place): Circuit[] => {
+      const circuit = place.panelId === panel.id ? circuits.get(place.circuitId) : undefined
+      if (!circuit) return []
+      const { half: _, type: __, tie, neutral, ...rest } = circuit
+      const partner = neutral.kind === 'shared' ? neutral.with : tie?.with
+      const kept = partner !== undefined && going.has(partner)
+      return [
+        {
+          ...rest,
+          neutral,
+          position: place.position,
+          ...(kept && { tie: { with: partner, kind: tie?.kind ?? 'handle' } }),
+        },
+      ]
+    })
+    return coming.length || staying.length < panel.circuits.length
+      ? { ...panel, circuits: inOrder([...staying, ...coming]) }
+      : panel
+  })
+}
+
 function withoutCircuit(circuits: readonly Circuit[], circuitId: string): Circuit[] {
   return circuits
     .filter(c => c.id !== circuitId)
@@ -172,7 +208,11 @@ function fault(panels: readonly Panel[], planned: ReadonlySet<string>): string |
 const placed = (changes: readonly PlannedChange[]) =>
   new Set(
     changes.flatMap(c =>
-      c.kind === 'move' ? c.places.map(p => p.circuitId) : c.kind === 'add' ? [c.circuit.id] : [],
+      c.kind === 'move' || c.kind === 'land'
+        ? c.places.map(p => p.circuitId)
+        : c.kind === 'add'
+          ? [c.circuit.id]
+          : [],
     ),
   )
 
@@ -253,7 +293,11 @@ export function restsOn(found: readonly Panel[], changes: readonly PlannedChange
   const cleared = (panelId: string, spaces: readonly number[]) =>
     changes.filter(o => {
       const ids =
-        o.kind === 'remove' ? [o.circuitId] : o.kind === 'move' ? o.places.map(p => p.circuitId) : []
+        o.kind === 'remove'
+          ? [o.circuitId]
+          : o.kind === 'move' || o.kind === 'land'
+            ? o.places.map(p => p.circuitId)
+            : []
       return ids.some(id => {
         const at = stood.get(id)
         return (
@@ -278,6 +322,8 @@ export function restsOn(found: readonly Panel[], changes: readonly PlannedChange
             ),
           ]),
         ]
+      case 'land':
+        return change.places.flatMap(p => [...panelOf(p.panelId), ...byCircuit(p.circuitId, 'add', 'move')])
       case 'add':
         return [
           ...panelOf(change.panelId),

@@ -52,6 +52,8 @@ const kind = <const K extends string, S extends z.ZodRawShape>(name: K, facts: S
 export const changeSchema = z.discriminatedUnion('kind', [
   /** breakers, with their wires, that are moved in one go: what comes out in one piece, and what trades places with it */
   kind('move', { places: z.array(placeSchema).min(1, 'must name a breaker').max(84) }),
+  /** circuits led over to another panel, each onto a new breaker there: the two hots of a neutral together, under a tie */
+  kind('land', { places: z.array(placeSchema).min(1, 'must name a circuit').max(84) }),
   /** another breaker for the same wire */
   kind('exchange', {
     circuitId: id,
@@ -121,28 +123,30 @@ export const changeKinds = {
   add: { sign: '+', word: 'new breaker', turn: 2 },
   remove: { sign: '−', word: 'taken out', turn: 3 },
   move: { sign: '↷', word: 'moved', turn: 4 },
-  exchange: { sign: '⟳', word: 'exchanged', turn: 5 },
-  tie: { sign: '=', word: 'tied', turn: 6 },
-  guard: { sign: '+', word: 'guarded at its outlet', turn: 7 },
-  lock: { sign: '×', word: 'locked off', turn: 7 },
-  filler: { sign: '+', word: 'filler', turn: 7 },
-  bond: { sign: '⟳', word: 'bond', turn: 7 },
-  cord: { sign: '⟳', word: 'cord and plug', turn: 8 },
-  'soft-start': { sign: '+', word: 'soft starter', turn: 8 },
-  receptacle: { sign: '+', word: 'receptacle', turn: 8 },
-  mount: { sign: '+', word: 'mounted', turn: 9 },
-  run: { sign: '+', word: 'run', turn: 10 },
-  backfeed: { sign: '+', word: 'backfed breaker', turn: 11 },
-  'position-breaker': { sign: '⟳', word: 'position’s breaker', turn: 12 },
-  lead: { sign: '→', word: 'led to a position', turn: 13 },
-  notice: { sign: '+', word: 'notice', turn: 14 },
+  land: { sign: '↷', word: 'led to another panel', turn: 5 },
+  exchange: { sign: '⟳', word: 'exchanged', turn: 6 },
+  tie: { sign: '=', word: 'tied', turn: 7 },
+  guard: { sign: '+', word: 'guarded at its outlet', turn: 8 },
+  lock: { sign: '×', word: 'locked off', turn: 8 },
+  filler: { sign: '+', word: 'filler', turn: 8 },
+  bond: { sign: '⟳', word: 'bond', turn: 8 },
+  cord: { sign: '⟳', word: 'cord and plug', turn: 9 },
+  'soft-start': { sign: '+', word: 'soft starter', turn: 9 },
+  receptacle: { sign: '+', word: 'receptacle', turn: 9 },
+  mount: { sign: '+', word: 'mounted', turn: 10 },
+  run: { sign: '+', word: 'run', turn: 11 },
+  backfeed: { sign: '+', word: 'backfed breaker', turn: 12 },
+  'position-breaker': { sign: '⟳', word: 'position’s breaker', turn: 13 },
+  lead: { sign: '→', word: 'led to a position', turn: 14 },
+  notice: { sign: '+', word: 'notice', turn: 15 },
 } as const satisfies Record<ChangeKind, { sign: string; word: string; turn: number }>
 
 /** What tells one change of a house from another: its kind and the thing it is done to. */
 export function changeId(change: PlannedChange): string {
   switch (change.kind) {
     case 'move':
-      return `move:${change.places.map(p => p.circuitId).sort()[0]}`
+    case 'land':
+      return `${change.kind}:${change.places.map(p => p.circuitId).sort()[0]}`
     case 'add':
       return `add:${change.circuit.id}`
     case 'panel':
@@ -174,6 +178,7 @@ export function changeId(change: PlannedChange): string {
 export function circuitsOfChange(change: PlannedChange): string[] {
   switch (change.kind) {
     case 'move':
+    case 'land':
       return change.places.map(p => p.circuitId)
     case 'tie':
       return [change.circuitId, change.with]

@@ -1,5 +1,6 @@
 import { evaluate } from '@/core/assess/evaluate'
 import { equipmentSchema, ofKind } from '@/core/equipment'
+import { asPlanned } from '@/core/job/as-planned'
 import { circuitsOf } from '@/core/job/panels'
 import { readJob } from '@/core/job/read'
 import { listEquipment } from '../catalogue/repository'
@@ -50,7 +51,9 @@ test('each demo job shows its trap', () => {
     expect.arrayContaining(['panel.no-space', 'breaker.brand', 'nameplate.missing', 'pv.on-island']),
   )
   expect(ids(quarryRidge)).toEqual(expect.arrayContaining(['subpanel.bonded', 'neutral.shared-split']))
-  expect(quarryRidge.panels).toHaveLength(3)
+  // two panels were found, a third is planned
+  expect(quarryRidge.panels).toHaveLength(2)
+  expect(asPlanned(quarryRidge).job.panels).toHaveLength(3)
   expect(ids(millStreet)).toEqual(expect.arrayContaining(['leg.dead', 'v240.bridge', 'panel.no-space']))
   const dead = evaluate(millStreet).findings.find(f => f.id === 'leg.dead')
   expect(dead?.fixes[0]?.steps).toHaveLength(3)

@@ -5,6 +5,7 @@ import type { Equipment } from '@/core/equipment'
 import { Card, Columns, Quiet, View } from '../common/pieces'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
+import { LandingDesk } from './LandingDesk'
 import { type Hours, MethodsTable } from './MethodsTable'
 import { PathBuilder } from './PathBuilder'
 import { PlannedCard } from './PlannedCard'
@@ -50,6 +51,7 @@ export function HookupView({ catalogue, hours }: { catalogue: Equipment[]; hours
       </Columns>
       <PathBuilder catalogue={catalogue} />
       <PositionsDesk />
+      <LandingDesk />
       <RunsCard />
       <FindingsHere view="hook-up" />
     </View>

@@ -174,7 +174,9 @@ describe('the open circuit', () => {
     const { user, job } = inWorkspace(<Opened circuit={from} view={view} />, quarryRidge)
     const other = quarryRidge.panels[1]
     await choose(user, 'Stands in', `move to ${other?.name}`)
-    expect(job().panels[1]?.circuits.some(c => c.id === from.id)).toBe(true)
+    expect(job().planned.filter(c => c.kind === 'move')).toMatchObject([
+      { places: [{ circuitId: from.id, panelId: other?.id }] },
+    ])
   })
 })
 

@@ -35,6 +35,8 @@ export const hookupOperations = {
         'secondSwitch',
         'intercepts',
         'movedPlaces',
+        'newPanel',
+        'landings',
         'path',
         'positions',
       ]),

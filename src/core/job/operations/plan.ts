@@ -68,6 +68,31 @@ function placesAfter(
   }))
 }
 
+/** Pins where a circuit lands in its new panel, with the other hot of its neutral; what was pinned there trades places with it. */
+function pin(
+  draft: Draft<Job>,
+  job: Job,
+  together: readonly Place[],
+  circuitId: string,
+  toPosition: number,
+  toPanelId: string | undefined,
+): Fault[] | void {
+  const here = together.find(p => p.circuitId === circuitId)
+  const panel = asPlanned(job).job.panels.find(p => p.id === here?.panelId)
+  if (!here || !panel || (toPanelId !== undefined && toPanelId !== panel.id))
+    return [fault('panels', 'moves to the new panel by the hook-up: drop it from what is picked to leave it')]
+  const shift = toPosition - here.position
+  const ends = new Map(together.map(p => [p.circuitId, p.position + shift]))
+  const off = [...ends.values()].find(p => p < 1 || p > panel.spaces)
+  if (off !== undefined) return [fault('panels', `has no space ${off} in a panel of ${panel.spaces}`)]
+  const landings = (job.hookup.landings ?? []).filter(l => !ends.has(l.circuitId))
+  const taken = new Map([...ends].map(([, position], n) => [position, together[n]?.position ?? position]))
+  draft.hookup.landings = [
+    ...landings.map(l => ({ ...l, position: taken.get(l.position) ?? l.position })),
+    ...[...ends].map(([id, position]) => ({ circuitId: id, position, pinned: true })),
+  ]
+}
+
 const withHalf = ({ position, half }: { position: number; half?: 'a' | 'b' | undefined }) => ({
   position,
   ...(half && { half }),
@@ -87,6 +112,10 @@ export const planOperations = {
         ({ circuitId, toPosition, toPanelId }) =>
         draft => {
           const job = whole(draft)
+          const lands = job.planned.find(
+            c => c.kind === 'land' && c.places.some(p => p.circuitId === circuitId),
+          )
+          if (lands?.kind === 'land') return pin(draft, job, lands.places, circuitId, toPosition, toPanelId)
           const places = placesAfter(asPlanned(job).job, circuitId, toPosition, toPanelId)
           if (typeof places === 'string') return [fault('panels', places)]
           // a breaker that is itself planned is planned elsewhere

@@ -63,9 +63,6 @@ export const quarryRidge: Job = withHookupChanges({
     { key: 'photo:sticker:studio', state: 'good enough' },
     { key: 'photo:wall', state: 'good enough' },
     { key: 'photo:solar', state: 'received' },
-    { key: 'photo:panel:critical', state: 'refused', note: 'Not there yet' },
-    { key: 'photo:directory:critical', state: 'refused', note: 'Not there yet' },
-    { key: 'photo:sticker:critical', state: 'refused', note: 'Not there yet' },
   ],
   photos: [
     ...panelPhotos('3', 'studio'),
@@ -142,7 +139,6 @@ export const quarryRidge: Job = withHookupChanges({
       unusable: [22],
       circuits: sorted([
         circuit(2, 60, 'Kiln', { id: 's2', poles: 2, traced: seen }),
-        circuit(14, 50, 'Inverter, planned', { id: 's17', poles: 2, traced: seen }),
         circuit(6, 20, 'Dust extractor', {
           id: 's6',
           traced: seen,
@@ -156,19 +152,6 @@ export const quarryRidge: Job = withHookupChanges({
         }),
         circuit(8, 20, 'Heat pump', { id: 's8', poles: 2, traced: seen }),
         { ...blank(12, 20), id: 's12' },
-      ]),
-    }),
-    panel('critical', 'Critical-load sub-panel, planned', 12, undefined, {
-      mark: 'C',
-      feederId: 's17',
-      busA: 125,
-      supply: 'fed from another panel',
-      where: 'Studio, beside the sub-panel',
-      exposure: 'indoors',
-      series: 'Weirline W-12',
-      breakerTypes: ['WL', 'WLT', 'WLAF'],
-      clearDepthIn: 44,
-      circuits: sorted([
         circuit(1, 20, 'Studio lights', {
           id: 's1',
           traced: seen,
@@ -213,15 +196,15 @@ export const quarryRidge: Job = withHookupChanges({
             }),
           ],
         }),
-        circuit(8, 20, 'Sink, water heater', { id: 's9', traced: seen }),
-        circuit(2, 20, 'Clay store outlets', {
+        circuit(9, 20, 'Sink, water heater', { id: 's9', traced: seen }),
+        circuit(14, 20, 'Clay store outlets', {
           id: 's13',
           traced: seen,
           picked: true,
           tier: 3,
           loads: [load('charger', 'Tool chargers', typical(60), assumed(0.2))],
         }),
-        circuit(4, 20, 'Glaze room outlets', {
+        circuit(18, 20, 'Glaze room outlets', {
           id: 's14',
           traced: seen,
           picked: true,
@@ -235,23 +218,23 @@ export const quarryRidge: Job = withHookupChanges({
             }),
           ],
         }),
-        circuit(6, 15, 'Alarm and gate', {
+        circuit(15, 15, 'Alarm and gate', {
           id: 's15',
           traced: seen,
           picked: true,
           tier: 1,
           loads: [load('alarm', 'Alarm and gate opener', plate(35), assumed(1))],
         }),
-        // one half of a shared pair moves, the other stays on the utility
+        // one half of a shared pair is wanted, the other was not thought of
         ...sharing(
-          circuit(9, 15, 'Kiln controller', {
+          circuit(11, 15, 'Kiln controller', {
             id: 's16',
             traced: seen,
             picked: true,
             tier: 2,
             loads: [load('controller', 'Kiln controller', plate(22), assumed(1))],
           }),
-          circuit(11, 15, 'Outside lights', { id: 's11' }),
+          circuit(13, 15, 'Outside lights', { id: 's11' }),
           'handle',
         ),
       ]),
@@ -267,7 +250,8 @@ export const quarryRidge: Job = withHookupChanges({
   hookup: {
     method: 'critical-subpanel',
     bondingPlug: false,
-    panelId: 'critical',
+    panelId: 'studio',
+    newPanel: { name: 'Critical-load panel', spaces: 12 },
     ground: 'continuous',
     sourceNeutral: 'lands',
     runs: [
