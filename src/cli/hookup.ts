@@ -6,7 +6,7 @@ import type { Equipment } from '@/core/equipment'
 import { readEquipmentCsv, readEquipmentJson } from '@/core/formats/equipment-csv'
 import { oneLineSvg } from '@/core/formats/one-line-svg'
 import { loadSolver } from '@/core/hookup/solver'
-import { houseOf, houses } from '@/core/job/as-planned'
+import { houses, standing } from '@/core/job/as-planned'
 import { badInput, complain, complainOf, print, readText } from './io'
 import { readJobFile } from './job'
 
@@ -66,7 +66,7 @@ export async function oneLineOfFile(file: string, asked = 'planned'): Promise<nu
   if (!job) return badInput
   const on = dayIn(Intl.DateTimeFormat().resolvedOptions().timeZone, new Date())
   process.stdout.write(
-    `<?xml version="1.0" encoding="UTF-8"?>\n${oneLineSvg(houseOf(job, house), { firm: 'from a file', revision: 0, on })}`,
+    `<?xml version="1.0" encoding="UTF-8"?>\n${oneLineSvg(house === 'found' ? standing(job) : job, { firm: 'from a file', revision: 0, on })}`,
   )
   return 0
 }

@@ -47,6 +47,13 @@ export type House = (typeof houses)[number]
 export const houseOf = (job: Job, house: House): Job =>
   house === 'found' ? asFound(job) : asPlanned(job).job
 
+/** The house as found for whoever draws it: nothing new is connected to it, beside what of a hook-up exists there already. */
+export function standing(job: Job): Job {
+  const { source: _, hookup, ...house } = asFound(job)
+  const there = hookup.exists?.length ? hookup : null
+  return { ...house, hookup: { method: there?.method ?? 'undecided', bondingPlug: false } }
+}
+
 /** As built: as found, with those changes done that were recorded as done. The next visit starts from it. */
 export const asBuilt = (job: Job): Job => ({
   ...job,

@@ -107,6 +107,7 @@ export function LandingDesk() {
       </Columns>
       <DataTable
         label="Where circuits land"
+        sx={{ '& td': { pt: 1.5 } }}
         rows={panel.circuits}
         idOf={c => c.id}
         columns={[

@@ -4,7 +4,7 @@ import { FileDown, Printer } from 'lucide-react'
 import { useRouter } from 'next/navigation'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { oneLineSvg } from '@/core/formats/one-line-svg'
-import { type House, houseOf } from '@/core/job/as-planned'
+import { type House, standing } from '@/core/job/as-planned'
 import { HouseToggle } from '../common/HouseToggle'
 import { useWorkspace } from '../workspace/store'
 import styles from './OneLine.module.css'
@@ -19,7 +19,7 @@ export function OneLineView({ today, firm }: { today: string; firm: string }) {
   const svg = useMemo(
     () =>
       oneLineSvg(
-        houseOf(whole, house),
+        house === 'found' ? standing(whole) : whole,
         { firm, revision, on: today },
         ({ goto }) => `/jobs/${id}/${goto.view}${goto.field ? `#${goto.field}` : ''}`,
       ),

@@ -61,7 +61,8 @@ function reasonOf(
   { origin, settles, by, on, built, restsOn }: ChangeTold,
   all: readonly ChangeTold[],
 ): string {
-  const ahead = restsOn.flatMap(id => all.find(c => c.id === id)?.text ?? [])
+  // what the hook-up asks for stands in its order
+  const ahead = origin === 'hook-up' ? [] : restsOn.flatMap(id => all.find(c => c.id === id)?.text ?? [])
   return [
     ...(origin === 'hook-up'
       ? []

@@ -68,7 +68,7 @@ function Compared({ name, found, planned }: { name: string; found: Panel | undef
     useMemo(() => {
       const marks = new Map(
         plan
-          .filter(c => c.hindered === null && c.origin !== 'hook-up')
+          .filter(c => c.hindered === null && c.kind !== 'lead')
           .flatMap(c => c.circuitIds.map(id => [id, c.sign] as const)),
       )
       return [
