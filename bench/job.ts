@@ -1,8 +1,11 @@
 import { newJob } from '../src/core/job/new'
+import { applyOperation, type Operation } from '../src/core/job/operations'
 import type { Job } from '../src/core/job/schema'
 import type { Load } from '../src/core/loads/load'
 import { bare } from '../src/core/panel/schema'
+import { toPlan } from '../src/core/plan/change'
 import { sluice22 } from '../src/server/seeds/catalogue'
+import { quarryRidge } from '../src/server/seeds/jobs'
 
 /** The largest panel of the format: 42 positions, 60 loads, long labels. */
 export function largestJob(): Job {
@@ -50,4 +53,43 @@ export function largestJob(): Job {
     },
     hookup: { method: 'interlocked-inlet', bondingPlug: false },
   }
+}
+
+const after = (job: Job, operations: readonly Operation[]): Job =>
+  operations.reduce((now, operation) => {
+    const outcome = applyOperation(now, operation)
+    if (!outcome.ok) throw new Error(outcome.faults.map(f => f.message).join('; '))
+    return outcome.value
+  }, job)
+
+/** The same with twenty changes planned: trades of places, other breakers, locks. */
+export const plannedJob = (): Job =>
+  after(largestJob(), [
+    ...[1, 5, 9, 13, 17, 21, 25, 29].map(
+      (at): Operation => ({ op: 'planMove', circuitId: `c${at}`, toPosition: at + 2 }),
+    ),
+    ...[2, 4, 6, 8, 10, 12].map(
+      (at): Operation => toPlan({ kind: 'exchange', circuitId: `c${at}`, breakerA: 15 }),
+    ),
+    ...[14, 16, 18, 20, 22, 24].map((at): Operation => toPlan({ kind: 'lock', circuitId: `c${at}` })),
+  ])
+
+/** A panel of 30 with twelve circuits that move to a new one, two of them on one neutral, and one pinned. */
+export function landingJob(): Job {
+  const [panel] = largestJob().panels
+  const circuits = (panel?.circuits ?? []).slice(0, 24).map((c, i) => ({ ...c, picked: i < 12 }))
+  const shared = circuits.map(c =>
+    c.id === 'c1' || c.id === 'c3'
+      ? { ...c, neutral: { kind: 'shared' as const, with: c.id === 'c1' ? 'c3' : 'c1' } }
+      : c,
+  )
+  const job: Job = {
+    ...largestJob(),
+    panels: [{ ...bare('main', 'Main panel', 30, 200), circuits: shared }],
+    source: quarryRidge.source,
+  }
+  return after(job, [
+    { op: 'setHookup', facts: { method: 'critical-subpanel' } },
+    { op: 'planMove', circuitId: 'c5', toPosition: 7 },
+  ])
 }

@@ -4,6 +4,10 @@ import { availableParallelism } from 'node:os'
 import { gzipSync } from 'node:zlib'
 import { chromium, type Page } from '@playwright/test'
 import { evaluate } from '../src/core/assess/evaluate'
+import { landingProblem } from '../src/core/assess/landing'
+import { circuitNeeds } from '../src/core/assess/needs'
+import { solvePositions } from '../src/core/assess/positions'
+import { loadSolver } from '../src/core/hookup/solver'
 import { circuitsOf } from '../src/core/job/panels'
 import { deskFor, runDraws } from '../src/core/outage/chance'
 import { planOf } from '../src/core/outage/plan'
@@ -19,7 +23,7 @@ import { listPeople } from '../src/server/people/repository'
 import { servedFirm } from '../src/server/people/types'
 import { catalogue } from '../src/server/seeds/catalogue'
 import { alderHollow, fernbrook } from '../src/server/seeds/jobs'
-import { largestJob } from './job'
+import { landingJob, largestJob, plannedJob } from './job'
 import { outageJob } from './outage-job'
 
 const url = process.env.SPILLWAY_URL ?? ''
@@ -294,7 +298,20 @@ async function main() {
   console.log(
     `largest job: ${circuitsOf(job).length} circuits, ${circuitsOf(job).flatMap(c => c.loads).length} loads`,
   )
-  if (wants('core')) report('evaluate', await timed(200, () => evaluate(job)), 'none')
+  if (wants('core')) {
+    report('evaluate', await timed(200, () => evaluate(job)), 'none')
+    const planned = plannedJob()
+    // a copy each time, for what is planned is worked out once for each job
+    const spent = await timed(200, () => evaluate({ ...planned }))
+    report(`evaluate with ${planned.planned.length} planned changes`, spent, '10 ms')
+    const lands = landingJob()
+    const solve = await loadSolver()
+    const landed = await timed(20, () => {
+      const problem = landingProblem({ job: lands }, circuitNeeds(lands))
+      return problem && solvePositions(problem, solve)
+    })
+    report('landing of twelve circuits solved', landed, '300 ms')
+  }
 
   const [actor] = await listPeople(servedFirm)
   if (!actor) throw new Error('no demo firm')

@@ -39,9 +39,17 @@ test('dead circuits: why a circuit cannot be carried, moved by key, by drag, and
   await breaker(page, '11 Lights').focus()
   await page.keyboard.press('m')
   await breaker(page, '15·17 Water heater').click()
-  await expect(page.getByText(/Not moved: the panel cannot move to 15/)).toBeVisible()
+  await expect(page.getByText(/Not planned: the panel cannot move to 15/)).toBeVisible()
   await page.keyboard.press('Escape')
   await expect(strip).toHaveCount(0)
+
+  // the survey stays as it was found, and the plan reads as what is going to be done
+  await page.getByRole('button', { name: 'As found' }).click()
+  await expect(breaker(page, '7 Furnace')).toBeVisible()
+  await page.keyboard.press('p')
+  await expect(page.getByText('Let 6 Kitchen counter and 7 Furnace trade places')).toBeVisible()
+  await expect(page.getByRole('figure')).toHaveCount(2)
+  await accessible(page)
 
   await page.getByRole('link', { name: 'Findings' }).click()
   await page.getByRole('button', { name: 'Move to L1 in 2 steps' }).click()
@@ -56,7 +64,7 @@ test('several panels: a bond that does not belong, a panel added with its feeder
   request,
 }) => {
   await openJob(page, await copyOf(request, quarry))
-  await expect(page.getByRole('tab', { name: /Critical-load sub-panel/ })).toHaveAttribute(
+  await expect(page.getByRole('tab', { name: /Critical-load panel/ })).toHaveAttribute(
     'aria-selected',
     'true',
   )

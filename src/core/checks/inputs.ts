@@ -1,4 +1,5 @@
 import type { Evaluated } from '../assess/evaluated'
+import { factsOfChemistry } from '../equipment/chemistries'
 import { arraysWorked, chargeW, overlaps, recordLowOf } from '../source/inputs'
 import { shortName } from '../source/short-name'
 import { chemistryOf } from '../source/store'
@@ -16,23 +17,20 @@ export function energyCold({ job }: Evaluated): Said[] {
   return source.units.flatMap((unit): Said[] => {
     const facts = unit.bank?.equipment ?? unit.equipment
     const chemistry = chemistryOf(unit)
-    const lithium = chemistry === 'lfp' || chemistry === 'nmc'
-    const chargeAbove =
-      ('chargeAboveC' in facts ? facts.chargeAboveC : undefined) ?? (lithium ? 0 : undefined)
+    const usual = factsOfChemistry(chemistry)
+    const chargeAbove = ('chargeAboveC' in facts ? facts.chargeAboveC : undefined) ?? usual?.chargeAboveC
     const worksAbove = 'dischargeAboveC' in facts ? facts.dischargeAboveC : undefined
     const charged = Boolean(source.generator || source.arrays?.length || source.charging)
     const noCharge = chargeAbove !== undefined && coldestC < chargeAbove
     const noWork = worksAbove !== undefined && coldestC < worksAbove
     if (!noCharge && !noWork) return []
-    const grave = noCharge && charged && lithium
+    const grave = noCharge && charged ? usual?.chargedCold : undefined
     return [
       {
         id: 'energy.cold',
         severity: grave ? 'stop' : 'mind',
         sentence: `${quantity(coldestC, 'C')} where the ${facts.name} stands: it ${noCharge ? `charges only above ${quantity(chargeAbove, 'C')}` : ''}${noCharge && noWork ? ' and ' : ''}${noWork ? `works only above ${quantity(worksAbove, 'C')}` : ''}.`,
-        why: grave
-          ? 'Charged below freezing, lithium plates out inside the cells: they lose capacity for good, and can fail.'
-          : 'In the cold it gives less, or stops, on the night it is wanted.',
+        why: grave ? grave : 'In the cold it gives less, or stops, on the night it is wanted.',
         remedy:
           'Put it in a heated place, give it a heated enclosure, or bring it indoors before it is charged.',
         target: at('stands'),

@@ -1,7 +1,7 @@
 import { decisive } from '../assess/balance'
 import type { Evaluated } from '../assess/evaluated'
 import { coincidence, named, type ServedLoad, type StartNeed } from '../assess/needs'
-import type { MotorType } from '../loads/load'
+import { type MotorType, motorFacts } from '../loads/motor-types'
 import { toPlan } from '../plan/change'
 import { continuousShare, limitWords, ratingOf, startsWithA } from '../source/output'
 import { shortName } from '../source/short-name'
@@ -70,18 +70,9 @@ export function branchOverload({ figures }: Evaluated): Said[] {
   })
 }
 
-/** Motors whose start a soft starter eases: a compressor, or three wires with a start winding of their own. */
-const softStarts: ReadonlySet<MotorType | undefined> = new Set(['compressor', 'three-wire submersible'])
-/** And those whose start it does not: the start winding needs its volts, or there is nothing to soften. */
-const hardStarts: ReadonlySet<MotorType | undefined> = new Set([
-  'two-wire submersible',
-  'capacitor-start',
-  'split-phase',
-  'universal',
-  'variable speed',
-])
 const motorOf = ({ load }: ServedLoad): MotorType | undefined =>
   load.motorType ?? (load.nature === 'compressor' ? 'compressor' : undefined)
+const softStartOf = (motor: MotorType | undefined) => motorFacts[motor ?? 'unknown'].softStart
 
 export function startOver(evaluated: Evaluated): Said[] {
   const { job, figures } = evaluated
@@ -96,7 +87,7 @@ export function startOver(evaluated: Evaluated): Said[] {
       const motor = motorOf(load)
       const softStart = load.load.start?.method === 'locked-rotor' && !load.load.start.softStartFraction
       const soft: Fix[] =
-        softStart && softStarts.has(motor) && load.load.start?.method === 'locked-rotor'
+        softStart && softStartOf(motor) === 'suits' && load.load.start?.method === 'locked-rotor'
           ? [
               {
                 label: 'Plan a soft starter (40 % of locked-rotor amps)',
@@ -120,11 +111,12 @@ export function startOver(evaluated: Evaluated): Said[] {
         severity: 'stop',
         sentence,
         why: 'The motor stalls and heats, or the source trips, each time it tries.',
-        remedy: hardStarts.has(motor)
-          ? 'Fewer loads meanwhile, or a source with more surge; a soft starter does not suit this motor.'
-          : softStarts.has(motor)
-            ? 'A soft starter, fewer loads meanwhile, or a source with more surge.'
-            : 'Fewer loads meanwhile, or a source with more surge. Say which motor it is: a soft starter suits compressors and three-wire motors only.',
+        remedy:
+          softStartOf(motor) === 'does not suit'
+            ? 'Fewer loads meanwhile, or a source with more surge; a soft starter does not suit this motor.'
+            : softStartOf(motor) === 'suits'
+              ? 'A soft starter, fewer loads meanwhile, or a source with more surge.'
+              : 'Fewer loads meanwhile, or a source with more surge. Say which motor it is: a soft starter suits compressors and three-wire motors only.',
         target: { view: 'panel', circuitIds: [load.need.circuit.id] },
         fixes: [...soft, dropCircuitOf(load)],
       }

@@ -2,6 +2,7 @@ import * as z from 'zod'
 import { labelled } from '../field'
 import { line, within } from '../quantity'
 import { receptacleTypes } from '../units/tables/receptacles'
+import { bankChemistries, chemistries, chemistryNames } from './chemistries'
 import {
   efficiency,
   fullLoadEfficiency,
@@ -74,9 +75,8 @@ const chargeModes = labelled(
   { row: 'Mode' },
 )
 
-export const chemistries = ['lfp', 'nmc', 'agm', 'flooded', notStated] as const
-const chemistry = labelled(z.enum(chemistries).optional(), 'Chemistry', 'text', {
-  names: { lfp: 'lithium iron', nmc: 'lithium nickel', agm: 'lead, AGM', flooded: 'lead, flooded' },
+const chemistry = labelled(z.enum([...chemistries, notStated]).optional(), 'Chemistry', 'text', {
+  names: chemistryNames,
 })
 const coldest = {
   chargeAboveC: labelled(within(-40, 30, '°C').optional(), 'Charges only above', 'C'),
@@ -150,9 +150,7 @@ export const bankSchema = z.strictObject({
   ...head,
   unitV: labelled(within(1, 1000, 'V'), 'Volts of one', 'V'),
   unitAh: labelled(within(1, 10_000, 'Ah'), 'Capacity of one', 'Ah'),
-  chemistry: labelled(z.enum(['lfp', 'agm', 'flooded']), 'Chemistry', 'text', {
-    names: { lfp: 'lithium iron', agm: 'lead, AGM', flooded: 'lead, flooded' },
-  }),
+  chemistry: labelled(z.enum(bankChemistries), 'Chemistry', 'text', { names: chemistryNames }),
   depthFraction: labelled(within(0.1, 1, '(a fraction)').optional(), 'Depth of discharge', 'fraction'),
   mostSeries: labelled(z.int().min(1, 'must be 1 or more').max(20).optional(), 'In series, at most', 'count'),
   mostParallel: labelled(z.int().min(1, 'must be 1 or more').max(100), 'In parallel, at most', 'count'),

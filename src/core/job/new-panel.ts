@@ -144,6 +144,7 @@ function landingsIn(
   const legs = legsWanted(job, from, moving)
   const open = new Set(freeSpaces(panel.spaces, [], panel.unusable))
   const at = new Map<string, number>()
+  const opposite = (a: number, b: number) => legOf(panel, a) !== legOf(panel, b)
   const fits = (c: Circuit, position: number) =>
     open.has(position) &&
     (c.poles === 1 || (open.has(position + 2) && legOf(panel, position) !== legOf(panel, position + 2)))
@@ -153,15 +154,23 @@ function landingsIn(
     if (c.poles === 2) open.delete(position + 2)
   }
   const said = job.hookup.landings ?? []
-  for (const pinned of [true, false])
-    for (const landing of said.filter(l => l.pinned === pinned)) {
-      const circuit = moving.find(c => c.id === landing.circuitId)
-      if (circuit && !at.has(circuit.id) && fits(circuit, landing.position)) put(circuit, landing.position)
-    }
   const pairOf = (c: Circuit) =>
     c.neutral.kind === 'shared'
       ? moving.find(m => c.neutral.kind === 'shared' && m.id === c.neutral.with)
       : undefined
+  for (const pinned of [true, false])
+    for (const landing of said.filter(l => l.pinned === pinned)) {
+      const circuit = moving.find(c => c.id === landing.circuitId)
+      if (!circuit || at.has(circuit.id) || !fits(circuit, landing.position)) continue
+      const partner = pairOf(circuit)
+      const other = said.find(l => l.circuitId === partner?.id)
+      // two hots of one neutral land together, one above the other, or where there is room for both
+      const beside = other && Math.abs(other.position - landing.position) === 2
+      if (partner && !(beside && fits(partner, other.position) && opposite(other.position, landing.position)))
+        continue
+      put(circuit, landing.position)
+      if (partner && other) put(partner, other.position)
+    }
   const first = (suits: (position: number) => boolean) => [...open].find(suits)
   for (const c of moving.filter(m => m.poles === 2 && !at.has(m.id))) {
     const position = first(p => fits(c, p))

@@ -3,23 +3,13 @@ import { line, within } from '../quantity'
 import { sourcedNumber } from '../sourced'
 import type { Origin } from '../working'
 import { logSchema } from './log'
+import { motorTypes } from './motor-types'
 import { plateSchema } from './nameplate'
 import { seasonSchema } from './season'
 import { start } from './start'
 
 export const loadNatures = ['plain', 'motor', 'compressor'] as const
 
-export const motorTypes = [
-  'compressor',
-  'three-wire submersible',
-  'two-wire submersible',
-  'capacitor-start',
-  'split-phase',
-  'universal',
-  'variable speed',
-  'unknown',
-] as const
-export type MotorType = (typeof motorTypes)[number]
 export const connections = ['plug', 'hard-wired', 'unknown'] as const
 
 const watts = within(0, 20_000, 'W')

@@ -10,6 +10,7 @@ import {
   shareOn,
   supplyOf,
 } from '../assess/needs'
+import { chemistryFacts, factsOfChemistry } from '../equipment/chemistries'
 import { told } from '../equipment/facts'
 import { methodOf } from '../hookup/method'
 import { wayLimits } from '../hookup/way'
@@ -513,7 +514,7 @@ function storesOf(job: Job, arrays: readonly ArrayWorked[], meanW: number): Plan
       const bank = bankLimits(u)
       return sum + (bank ? bank.chargeA * bank.nominalV : Infinity)
     }, 0)
-    const lead = units.some(u => ['agm', 'flooded'].includes(chemistryOf(u) ?? ''))
+    const tapers = units.map(u => (factsOfChemistry(chemistryOf(u)) ?? chemistryFacts.lfp).taperFromFraction)
     const coldest = source.stands?.coldestC
     const limits = units.map(u => coldLimits(u))
     return {
@@ -529,7 +530,7 @@ function storesOf(job: Job, arrays: readonly ArrayWorked[], meanW: number): Plan
       acChargeW,
       chargerEfficiencyFraction,
       acceptsW: Math.min(acChargeW * chargerEfficiencyFraction + sunW, togetherW, takenW),
-      taperFromFraction: lead ? 0.75 : 0.9,
+      taperFromFraction: Math.min(...tapers),
       charges: coldest === undefined || limits.every(l => coldest >= l.chargeAboveC),
       works: coldest === undefined || limits.every(l => coldest >= l.dischargeAboveC),
     }

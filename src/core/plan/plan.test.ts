@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { asPlanned } from '../job/as-planned'
+import { asBuilt, asPlanned } from '../job/as-planned'
 import { applied, circuit, job, load } from '../job/fixtures/jobs'
 import { applyOperation, type Operation } from '../job/operations'
 import { circuitsOf } from '../job/panels'
@@ -148,6 +148,22 @@ describe('what cannot be', () => {
       /lists no tandem at 5/,
     )
   })
+})
+
+test('a change is built after what it rests on, stays whatever is planned then, and the next visit finds it', () => {
+  const by = { by: 'Installer', on: '2026-03-01' }
+  const done = (id: string): Operation => ({ op: 'recordBuilt', id, built: by })
+  const planned = applied(start, move('c1', 9), move('c3', 1))
+  expect(faultsOf(planned, done('move:c3'))[0]).toMatch(/comes first: Move 1 circuit 1 to 9/)
+  const half = applied(planned, done('move:c1'))
+  expect(circuitsOf(asBuilt(half)).map(c => [c.id, c.position])).toContainEqual(['c1', 9])
+  expect(asBuilt(half).planned.map(changeId)).toEqual(['move:c3'])
+  expect(at(asBuilt(half))).toEqual(at(planned))
+  for (const refused of [move('c1', 11), { op: 'dropChanges' as const, ids: ['move:c1'] }])
+    expect(faultsOf(half, refused)[0]).toMatch(/is built already/)
+  const whole = applied(half, done('move:c3'))
+  expect(faultsOf(whole, { op: 'withdrawBuilt', id: 'move:c1' })[0]).toMatch(/rests on it, and is built/)
+  expect(applied(whole, { op: 'withdrawBuilt', id: 'move:c3' })).toEqual(half)
 })
 
 describe('whatever is planned', () => {

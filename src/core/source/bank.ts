@@ -1,25 +1,25 @@
 import * as z from 'zod'
 import { calculator } from '../calculator'
 import { along, spread } from '../curve'
+import { bankChemistries, chemistryFacts, chemistryNames } from '../equipment/chemistries'
 import { labelled } from '../field'
 import { counted, fraction, notNegative, positive, positiveFraction } from '../quantity'
 import { figure, quantity } from '../units/format'
 import { step } from '../working'
 
 /** Peukert exponents taken where the maker states none. */
-export const usualPeukert = { lfp: 1.05, agm: 1.15, flooded: 1.25 } as const
 
 const input = z.strictObject({
   unitV: labelled(positive, 'Volts of one battery', 'V'),
   unitAh: labelled(positive, 'Rated capacity of one', 'Ah'),
   series: labelled(counted, 'In series', 'count'),
   parallel: labelled(counted, 'Strings in parallel', 'count'),
-  chemistry: labelled(z.enum(['lfp', 'agm', 'flooded']), 'Chemistry', 'text', {
-    names: { lfp: 'lithium iron phosphate', agm: 'AGM lead', flooded: 'flooded lead' },
+  chemistry: labelled(z.enum(bankChemistries), 'Chemistry', 'text', {
+    names: chemistryNames,
   }),
   depthFraction: labelled(fraction, 'Depth of discharge', 'fraction'),
   peukert: labelled(z.number().min(1, 'must be at least 1').optional(), 'Peukert exponent', 'count', {
-    description: '1.05 lithium iron phosphate, 1.15 AGM, 1.25 flooded if left out',
+    description: `${bankChemistries.map(c => `${chemistryFacts[c].peukert} ${chemistryFacts[c].name}`).join('; ')} if left out`,
   }),
   ratedHours: labelled(positive.default(20), 'Capacity is rated over', 'h'),
   idleW: labelled(notNegative, 'Inverter’s own draw', 'W'),
@@ -38,7 +38,7 @@ const output = z.strictObject({
 
 type Input = z.infer<typeof input>
 
-const peukertOf = (i: Input) => i.peukert ?? usualPeukert[i.chemistry]
+const peukertOf = (i: Input) => i.peukert ?? chemistryFacts[i.chemistry].peukert
 
 function solve(i: Input) {
   const nominalV = i.unitV * i.series

@@ -1,8 +1,8 @@
+import { chemistryFacts, factsOfChemistry } from '../equipment/chemistries'
 import { told } from '../equipment/facts'
 import type { Bank, UnitEquipment } from '../equipment/source-kinds'
 import { plural, quantity } from '../units/format'
 import type { Provenance, Working } from '../working'
-import { usualPeukert } from './bank'
 import type { Source, Supplied, Unit } from './design'
 
 /** The energy of one unit: its own, its expansions', its bank's, as labelled, Wh. Nothing for a generator. */
@@ -34,7 +34,10 @@ export function rateFraction(unit: Unit, batteryW: number): number {
   if (!bank || batteryW <= 0) return 1
   const dischargeA = batteryW / (bank.equipment.unitV * bank.series)
   const capacityAh = bank.equipment.unitAh * bank.parallel
-  return Math.min(1, (capacityAh / (dischargeA * ratedHours)) ** (usualPeukert[bank.equipment.chemistry] - 1))
+  return Math.min(
+    1,
+    (capacityAh / (dischargeA * ratedHours)) ** (chemistryFacts[bank.equipment.chemistry].peukert - 1),
+  )
 }
 const ratedHours = 20
 
@@ -60,15 +63,10 @@ export function lossesOf(unit: UnitEquipment): {
   }
 }
 
-/**
- * What cold leaves of a capacity, by chemistry: our own piecewise straight lines through common figures of datasheets
- * (an assumption, shown as one): lithium iron 90 % at 0 °C and 70 % at −20 °C; lead 80 % at 0 °C and 55 % at −20 °C.
- */
+/** What cold leaves of a capacity, by chemistry: straight lines through what its row has at 0 °C and −20 °C, an assumption. */
 export function coldFraction(chemistry: string | undefined, coldestC: number | undefined): number {
   if (coldestC === undefined || coldestC >= 25) return 1
-  const lead = chemistry === 'agm' || chemistry === 'flooded'
-  const atZero = lead ? 0.8 : 0.9
-  const atMinus20 = lead ? 0.55 : 0.7
+  const { atZero, atMinus20 } = factsOfChemistry(chemistry) ?? chemistryFacts.lfp
   if (coldestC >= 0) return atZero + ((1 - atZero) * coldestC) / 25
   return Math.max(0.2, atZero + ((atZero - atMinus20) * coldestC) / 20)
 }

@@ -466,8 +466,10 @@ export const shownPanels = ({ job, evaluation, house }: WorkspaceState): readonl
 /** The panel on the screen. */
 export function shownPanel(state: WorkspaceState): Panel {
   const panels = shownPanels(state)
-  const tied = tiedPanel(state.job)
-  return panels.find(p => p.id === state.panelId) ?? panels.find(p => p.id === tied.id) ?? tied
+  // the one that the source feeds: as planned it may be a new one
+  const [fed] = state.evaluation.reached
+  const at = (id: string | null | undefined) => panels.find(p => p.id === id)
+  return at(state.panelId) ?? at(fed) ?? tiedPanel(state.job)
 }
 
 /** The same panel as the survey found it; the tied one in place of one that is only planned. */

@@ -3,7 +3,7 @@ import * as z from 'zod'
 import { type Fault, fault } from '../../outcome'
 import { bodyOf } from '../../panel/body'
 import { moved } from '../../panel/move'
-import { withChanges, withFollowers } from '../../plan/apply'
+import { restsOn, withChanges, withFollowers } from '../../plan/apply'
 import { changeId, changeSchema, type Place, type PlannedChange } from '../../plan/change'
 import { isMove, withSmallestMoves } from '../../plan/placement'
 import { line } from '../../quantity'
@@ -28,6 +28,9 @@ function withChange(planned: readonly PlannedChange[], change: PlannedChange): P
 
 /** Takes the list over where the house bears every change of it that it bore before, and every new one. */
 function plan(job: Draft<Job>, now: Job, planned: PlannedChange[]): Fault[] | void {
+  // what is built stands; it is found by the next visit, and planned from there
+  const altered = now.planned.find(c => c.built && !planned.includes(c))
+  if (altered) return [fault('planned', `is built already: ${changeText(now, altered)}`)]
   const before = new Set(asPlanned(now).undone.map(u => changeId(u.change)))
   const refused = withChanges(now.panels, planned).undone.find(u => !before.has(changeId(u.change)))
   if (refused) {
@@ -98,6 +101,11 @@ const withHalf = ({ position, half }: { position: number; half?: 'a' | 'b' | und
   ...(half && { half }),
 })
 
+const named = (job: Job, id: string) => {
+  const change = job.planned.find(c => changeId(c) === id)
+  return change ? changeText(job, change) : 'a change that is gone'
+}
+
 export const planOperations = {
   planMove: operation(
     'planMove',
@@ -154,6 +162,43 @@ export const planOperations = {
         },
       describe: (before, { change }) =>
         `planned: ${changeText({ ...before, planned: withChange(before.planned, change) }, change)}`,
+    },
+  ),
+  /** done on site: it can be only when what it rests on is */
+  recordBuilt: operation(
+    'recordBuilt',
+    { id: line(200), built: changeSchema.options[0].shape.built.unwrap() },
+    {
+      apply:
+        ({ id, built }) =>
+        draft => {
+          const job = whole(draft)
+          const change = draft.planned.find(c => changeId(c) === id)
+          if (!change) return [fault('planned', 'no longer holds that change')]
+          const ahead = restsOn(job.panels, job.planned).get(id) ?? []
+          const open = job.planned.find(c => !c.built && ahead.includes(changeId(c)))
+          if (open) return [fault('planned', `is not done yet, and comes first: ${changeText(job, open)}`)]
+          change.built = built
+        },
+      describe: (before, { id }) => `built: ${named(before, id)}`,
+    },
+  ),
+  withdrawBuilt: operation(
+    'withdrawBuilt',
+    { id: line(200) },
+    {
+      apply:
+        ({ id }) =>
+        draft => {
+          const job = whole(draft)
+          const change = draft.planned.find(c => changeId(c) === id)
+          if (!change?.built) return [fault('planned', 'does not hold that change as built')]
+          const after = withFollowers(job.panels, job.planned, [id])
+          const other = job.planned.find(c => c.built && changeId(c) !== id && after.has(changeId(c)))
+          if (other) return [fault('planned', `rests on it, and is built: ${changeText(job, other)}`)]
+          delete change.built
+        },
+      describe: (before, { id }) => `not built after all: ${named(before, id)}`,
     },
   ),
   /** takes changes back, with every other that rests on them */

@@ -1,0 +1,147 @@
+import fc from 'fast-check'
+import { evaluate } from '../assess/evaluate'
+import { landingProblem, landingsFrom } from '../assess/landing'
+import { circuitNeeds } from '../assess/needs'
+import { solvePositions } from '../assess/positions'
+import { loadSolver, type SolveProgram } from '../hookup/solver'
+import { feedOf, legOf } from '../panel/positions'
+import { changeId } from '../plan/change'
+import { asPlanned } from './as-planned'
+import { applied, circuit, job, load, splitStation } from './fixtures/jobs'
+import { newPanelId } from './new-panel'
+import { applyOperation, type Operation } from './operations'
+import type { Job } from './schema'
+
+let solve: SolveProgram
+beforeAll(async () => {
+  solve = await loadSolver()
+})
+
+const shared = (with_: string) => ({ neutral: { kind: 'shared' as const, with: with_ } })
+const house = job(
+  [
+    circuit(1, { loads: [load(900)] }),
+    circuit(3, { loads: [load(800)], ...shared('c5') }),
+    circuit(5, { loads: [load(100)], ...shared('c3') }),
+    circuit(2, { loads: [load(700)], protection: 'arc-fault' }),
+    circuit(4, { picked: false }),
+    circuit(6, { poles: 2, loads: [load(1000)] }),
+  ],
+  {
+    panel: { spaces: 20 },
+    hookup: { method: 'undecided', bondingPlug: false },
+    source: { station: splitStation(), arrangement: 'split-phase' },
+  },
+)
+const choose = (method: Job['hookup']['method']): Operation => ({ op: 'setHookup', facts: { method } })
+const built = (of: Job) => asPlanned(of).job.panels.find(p => p.id === newPanelId)
+const at = (of: Job) => Object.fromEntries(built(of)?.circuits.map(c => [c.id, c.position]) ?? [])
+const kinds = (of: Job) => of.planned.map(c => c.kind)
+
+test('it stands with its feeder and a place for each circuit from the moment the method is chosen', () => {
+  const chosen = applied(house, choose('critical-subpanel'))
+  expect(chosen.panels).toBe(house.panels)
+  expect(kinds(chosen)).toEqual(['panel', 'add', 'land', 'land', 'land', 'land', 'notice'])
+  const [main] = asPlanned(chosen).job.panels
+  const panel = built(chosen)
+  expect(main?.circuits.map(c => c.id)).toEqual(['c4', 'new-panel-feeder'])
+  expect(panel).toMatchObject({
+    supply: 'fed from another panel',
+    neutralBonded: false,
+    feederId: 'new-panel-feeder',
+  })
+  // its guard is there again, and the hots of one neutral stand one above the other under a tie
+  expect(panel?.circuits.find(c => c.id === 'c2')?.protection).toBe('arc-fault')
+  const [a, b] = ['c3', 'c5'].map(id => panel?.circuits.find(c => c.id === id))
+  expect(Math.abs((a?.position ?? 0) - (b?.position ?? 0))).toBe(2)
+  expect([a?.tie, b?.tie]).toEqual([
+    { with: 'c5', kind: 'handle' },
+    { with: 'c3', kind: 'handle' },
+  ])
+  // everything that is picked is fed, by the new panel alone
+  expect(circuitNeeds(chosen).filter(n => n.served !== n.circuit.picked)).toEqual([])
+  expect(evaluate(chosen).reached).toEqual([newPanelId])
+})
+
+test('changing one’s mind takes back what the method asked for, and nothing else', () => {
+  const own = applied(house, { op: 'planMove', circuitId: 'c1', toPosition: 15 })
+  const there = applied(own, choose('critical-subpanel'))
+  expect(kinds(there)).toContain('land')
+  expect(applied(there, choose('undecided'))).toEqual(own)
+  const less = applied(there, { op: 'selectCircuit', circuitId: 'c2', picked: false })
+  expect(less.planned.map(changeId)).toEqual(there.planned.map(changeId).filter(id => id !== 'land:c2'))
+  expect(
+    applied(less, { op: 'selectCircuit', circuitId: 'c2', picked: true }).planned.map(changeId).sort(),
+  ).toEqual(there.planned.map(changeId).sort())
+})
+
+test('without room for its feeder it is not there yet; the fix of that finding brings it', () => {
+  const full = job(
+    Array.from({ length: 11 }, (_, i) => circuit(i + 1, { picked: i < 2, loads: [load(100)] })).filter(
+      c => c.position !== 4,
+    ),
+    { hookup: { method: 'sub-panel-interlock', bondingPlug: false } },
+  )
+  expect(built(full)).toBeUndefined()
+  const fix = evaluate(full).findings.find(f => f.id === 'panel.no-space')?.fixes[0]
+  const mended = applied(full, { op: 'applyFix', label: 'room', operations: fix?.operations ?? [] })
+  expect(kinds(mended)).toEqual(expect.arrayContaining(['move', 'add', 'panel', 'land']))
+  expect(built(mended)?.mainA).toBe(60)
+})
+
+test('the landing is solved like switch positions: balanced, pins kept, each with its price', () => {
+  const chosen = applied(house, choose('critical-subpanel'))
+  const pinned = applied(chosen, { op: 'planMove', circuitId: 'c1', toPosition: 7 })
+  expect(at(pinned)).toMatchObject({ c1: 7 })
+  expect(pinned.hookup.landings).toEqual([{ circuitId: 'c1', position: 7, pinned: true }])
+  const problem = landingProblem({ job: pinned }, circuitNeeds(pinned))
+  if (!problem) throw new Error('no problem')
+  const plan = solvePositions(problem, solve)
+  expect(plan.pinCosts.map(p => p.circuitId)).toEqual(['c1'])
+  const solved = applied(pinned, { op: 'setHookup', facts: { landings: landingsFrom(problem, plan) } })
+  expect(at(solved)).toMatchObject({ c1: 7 })
+  const imbalance = (of: Job) => evaluate(of).legs?.imbalanceFraction ?? 1
+  expect(imbalance(solved)).toBeLessThanOrEqual(imbalance(pinned))
+  const panel = built(solved)
+  const feeds = panel?.circuits.map(c => feedOf(panel, c)) ?? []
+  expect(feeds.filter(f => f === 'L1').length).toBe(feeds.filter(f => f === 'L2').length)
+})
+
+test('whatever is picked, pinned and sized, each circuit has one place, pairs are opposed, and nothing is impossible', () => {
+  const circuitId = fc.constantFrom('c1', 'c2', 'c3', 'c4', 'c5', 'c6')
+  const step: fc.Arbitrary<Operation> = fc.oneof(
+    fc.record({ op: fc.constant('selectCircuit' as const), circuitId, picked: fc.boolean() }),
+    fc.record({
+      op: fc.constant('planMove' as const),
+      circuitId,
+      toPosition: fc.integer({ min: 1, max: 24 }),
+    }),
+    fc.record({
+      op: fc.constant('setHookup' as const),
+      facts: fc.oneof(
+        fc.record({ newPanel: fc.record({ spaces: fc.constantFrom(8, 12, 20) }) }),
+        fc.record({ movedPlaces: fc.constantFrom('placed anew' as const, 'in the old order' as const) }),
+      ),
+    }),
+  )
+  const steps = fc.array(step, { maxLength: 8 })
+  fc.assert(
+    fc.property(steps, said => {
+      const end = said.reduce<Job>(
+        (now, step) => {
+          const outcome = applyOperation(now, step)
+          return outcome.ok ? outcome.value : now
+        },
+        applied(house, choose('critical-subpanel')),
+      )
+      expect(end.panels.map(p => p.circuits.map(c => c.position))).toEqual(
+        house.panels.map(p => p.circuits.map(c => c.position)),
+      )
+      expect(asPlanned(end).undone).toEqual([])
+      const panel = built(end)
+      const [x, y] = ['c3', 'c5'].map(id => panel?.circuits.find(c => c.id === id))
+      if (panel && x && y) expect(legOf(panel, x.position)).not.toBe(legOf(panel, y.position))
+    }),
+    { numRuns: 60 },
+  )
+})
