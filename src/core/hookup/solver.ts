@@ -7,7 +7,7 @@ export type SolveProgram = (program: string) => Record<string, number>
 export async function loadSolver(wasmUrl?: string): Promise<SolveProgram> {
   const highs = await loadHighs(wasmUrl ? { locateFile: () => wasmUrl } : {})
   return program => {
-    const solved = highs.solve(program, { output_flag: false, presolve: 'off', mip_rel_gap: 0 })
+    const solved = highs.solve(program, { output_flag: false, presolve: 'on', mip_rel_gap: 0 })
     if (solved.Status !== 'Optimal') throw new Error(`the program of positions ended ${solved.Status}`)
     return Object.fromEntries(
       Object.entries(solved.Columns).map(([name, column]) => [

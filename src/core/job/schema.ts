@@ -6,7 +6,7 @@ import { editionSchema } from '../editions'
 import { checkHookup, hookupSchema } from '../hookup/design'
 import { utilitySchema } from '../loads/utility'
 import { checkPanels } from '../panel/panels'
-import { panelSchema } from '../panel/schema'
+import { circuitSchema, panelSchema } from '../panel/schema'
 import { changeId, changeSchema } from '../plan/change'
 import { line } from '../quantity'
 import { checkSource, sourceSchema } from '../source/design'
@@ -64,11 +64,10 @@ const shape = z.strictObject({
   accepted: z.array(acceptanceSchema).max(200, 'must hold at most 200 acceptances').optional(),
 })
 
-/** One job. What no single key can tell is checked across keys: overlaps, pairs, what the station can do. */
-export const jobSchema = shape.check(context => {
-  const job = context.value
-  const say = (path: PropertyKey[], message: string) =>
-    context.issues.push({ code: 'custom', path, message, input: job })
+type Say = (path: PropertyKey[], message: string) => void
+
+/** What no single key can tell: overlaps, pairs, what the station can do. */
+function checkAcross(job: z.infer<typeof shape>, say: Say) {
   checkPanels(job.panels, say)
   if (job.hookup.panelId !== undefined && !job.panels.some(p => p.id === job.hookup.panelId))
     say(['hookup', 'panelId'], 'must name a panel of this job')
@@ -93,6 +92,44 @@ export const jobSchema = shape.check(context => {
   const again = changes.findIndex((id, n) => changes.indexOf(id) < n)
   if (again >= 0) say(['planned', again], `repeats the change ${changes[again]}`)
   if (job.source) checkSource(job.source, (path, message) => say(['source', ...path], message))
+}
+
+export const jobSchema = shape.check(context => {
+  const job = context.value
+  checkAcross(job, (path, message) => context.issues.push({ code: 'custom', path, message, input: job }))
 })
 
 export type Job = z.infer<typeof jobSchema>
+
+/**
+ * Whether a job that came of a valid one is valid, by looking at what is another object in it than before, and across keys. What it
+ * cannot tell, it says no to: the whole schema then has the word, and the words.
+ */
+export function isStillValid(before: Job, next: Job): boolean {
+  const parts = shape.shape
+  for (const key of Object.keys(next)) {
+    if (!(key in parts)) return false
+  }
+  const known = new Set<unknown>(before.panels.flatMap(p => [p, ...p.circuits]))
+  for (const panel of next.panels) {
+    if (known.has(panel)) continue
+    const was = before.panels.find(p => p.id === panel.id)
+    if (!was || panel.circuits.length > was.circuits.length) return false
+    const { circuits, ...facts } = panel
+    if (!panelFacts.safeParse(facts).success) return false
+    if (!circuits.every(c => known.has(c) || circuitSchema.safeParse(c).success)) return false
+  }
+  if (next.panels.length > before.panels.length) return false
+  const { panels: _, ...others } = parts
+  const same = (key: keyof typeof others) =>
+    before[key] === next[key] || others[key].safeParse(next[key]).success
+  const keys = Object.keys(others) as (keyof typeof others)[]
+  if (!keys.every(same)) return false
+  let said = false
+  checkAcross(next, () => {
+    said = true
+  })
+  return !said
+}
+
+const panelFacts = panelSchema.omit({ circuits: true })

@@ -18,7 +18,9 @@ const EnterBreakers = dynamic(loadEntry)
 const MovingStrip = dynamic(() => import('./MovingStrip').then(m => m.MovingStrip))
 const DetailsSheet = dynamic(() => import('./DetailsSheet').then(m => m.DetailsSheet))
 const ArrangeHere = dynamic(() => import('./ArrangeHere').then(m => m.ArrangeHere))
-const PlanHere = dynamic(() => import('../plan/PlanHere').then(m => m.PlanHere))
+const loadPlan = () => import('../plan/PlanHere').then(m => m.PlanHere)
+const PlanHere = dynamic(loadPlan)
+const loadNear = () => Promise.all([loadDialog(), loadPlan()])
 const PanelTabs = dynamic(() => import('./PanelTabs').then(m => m.PanelTabs))
 const PanelFactsDialog = dynamic(() => import('./PanelFactsDialog').then(m => m.PanelFactsDialog))
 const AddPanelDialog = dynamic(() => import('./AddPanelDialog').then(m => m.AddPanelDialog))
@@ -85,7 +87,7 @@ export function PanelView() {
           <EnterBreakers key={`entry ${panelId}`} panelId={panelId} onClose={() => setEntering(false)} />
         )}
         {/* the dialog is fetched as one comes near, so that nothing typed at once is lost */}
-        <PanelDrawing key={`drawing ${panelId}`} onAdd={onAdd} onNear={loadDialog} />
+        <PanelDrawing key={`drawing ${panelId}`} onAdd={onAdd} onNear={loadNear} />
         {plans && <PlanHere />}
         <Quiet sx={{ m: 1 }}>
           Tap to pick; the dots open a circuit; drag a breaker, or press M, to move it. Filled: picked.

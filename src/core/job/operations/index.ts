@@ -4,7 +4,7 @@ import { type Fault, fail, type Outcome, parseWith } from '../../outcome'
 import { changeSchema } from '../../plan/change'
 import { line } from '../../quantity'
 import { withHookupChanges } from '../hookup-changes'
-import { type Job, jobSchema } from '../schema'
+import { isStillValid, type Job, jobSchema } from '../schema'
 import { askOperations } from './ask'
 import { circuitOperations } from './circuits'
 import { hookupOperations } from './hookup'
@@ -87,6 +87,7 @@ function applySimple(job: Job, operation: SimpleOperation): Outcome<Job> {
   })
   if (faults.length) return fail(...faults)
   const next = withHookupChanges(changed)
+  if (isStillValid(job, next)) return { ok: true, value: next }
   const checked = parseWith(jobSchema, next)
   return checked.ok ? { ok: true, value: next } : checked
 }
