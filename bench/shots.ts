@@ -22,15 +22,6 @@ const search = async (page: Page) => {
   await desk.getByRole('table').first().waitFor({ timeout: 60_000 })
   await desk.evaluate(e => e.scrollIntoView({ block: 'start' }))
 }
-const meter = async (page: Page) => {
-  const next = page.getByRole('region', { name: 'What to measure next' })
-  await next.getByRole('button', { name: 'Refrigerator' }).click()
-  const sheet = page.getByRole('dialog', { name: /Refrigerator/ })
-  await sheet.getByRole('tab', { name: 'Meter' }).click()
-  await sheet.getByRole('button', { name: 'Simulated meter' }).click()
-  await sheet.getByRole('button', { name: 'Start the meter' }).click()
-  await sheet.getByRole('table', { name: 'What was found' }).waitFor()
-}
 const customer = async (page: Page) => {
   const answer = await page.request.post(`${url}/api${coast}/links`, {
     headers: { Origin: url },
@@ -50,10 +41,10 @@ const shots: Shot[] = [
   { name: 'trace', at: `${coast}/trace`, ...phone },
   { name: 'directory', at: `${flat}/labels` },
   { name: 'loads', at: `${daycare}/loads`, height: 1000 },
-  { name: 'meter', at: `${flat}/loads`, height: 1000, first: meter },
   { name: 'utility', at: `${flat}/loads/utility`, height: 1100 },
   { name: 'source', at: `${coast}/source`, height: 1100 },
   { name: 'hookup', at: `${daycare}/hook-up`, height: 1100 },
+  { name: 'plan', at: '/jobs/5a1de000-0000-4000-8000-000000000003/plan', height: 1180 },
   { name: 'one-line', at: `${coast}/one-line`, height: 1200 },
   { name: 'outage', at: `${coast}/outage`, height: 1180 },
   { name: 'dark', at: `${coast}/outage`, height: 860, dark: true, first: search },
