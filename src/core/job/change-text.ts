@@ -128,11 +128,17 @@ export function changeText(job: Job, change: PlannedChange): string {
   }
 }
 
+const alongText = {
+  'follow their hots': 'hot, neutral and ground',
+  'stay behind': 'hot and ground, its neutral left behind',
+  'not decided': 'hot and ground, and its neutral where that is decided',
+} as const
+
 function landText(job: Job, place: Place): string {
   const circuit = circuitOf(job, place.circuitId)?.circuit
   const kind = protectionName[circuit?.protection ?? 'none'].replace(/^an? ?(plain)?/, '').trim()
   const rating = circuit ? `${quantity(circuit.breakerA, 'A')} ${kind ? `${kind} ` : ''}breaker` : 'breaker'
-  return `Lead ${named(job, place.circuitId)} over to ${endText(job, place)}, hot, neutral and ground, onto a new ${rating}`
+  return `Lead ${named(job, place.circuitId)} over to ${endText(job, place)}, ${alongText[job.hookup.neutrals ?? 'not decided']}, onto a new ${rating}`
 }
 
 function movesText(job: Job, places: readonly Place[]): string {

@@ -1,5 +1,6 @@
 import type { Hookup } from '../hookup/design'
 import type { Source } from '../source/design'
+import { withHookupChanges } from './hookup-changes'
 import { type NewJob, newJob } from './new'
 import type { Job } from './schema'
 
@@ -16,10 +17,8 @@ export function waysOf({ edition, outage, source, hookup }: Job): Ways {
 }
 
 /** An empty job with the ways of a template. */
-export const newJobWith = (facts: NewJob, template: Job | null): Job => ({
-  ...newJob(facts),
-  ...(template && waysOf(template)),
-})
+export const newJobWith = (facts: NewJob, template: Job | null): Job =>
+  withHookupChanges({ ...newJob(facts), ...(template && waysOf(template)) })
 
 /** A template of a job's ways: it is edited like a job, on an empty panel of the same size. */
 export function templateOf(job: Job): Job {

@@ -90,7 +90,8 @@ export function oneLineOf(found: Job): OneLine {
     add({
       id: `panel-${panel.id}`,
       kind: 'panel',
-      title: panel.name,
+      // what is only planned is marked as on the panel
+      title: found.panels.some(p => p.id === panel.id) ? panel.name : `+ ${panel.name}`,
       lines: panelLines(panel),
       goto: { view: 'panel' },
       bond: (service ? panel.neutralBonded !== false : panel.neutralBonded) ? 'bonded' : 'floating',

@@ -11,13 +11,15 @@ interface Props {
   panel: Panel
   /** which picture of the house it is, in words */
   house: string
+  /** signs of what is planned, by circuit */
+  marks?: ReadonlyMap<string, string>
   firm: string
   revision: number
   printedOn: string
 }
 
 /** The directory for the inside of the panel's door. */
-export function PanelDirectory({ job, panel, house, firm, revision, printedOn }: Props) {
+export function PanelDirectory({ job, panel, house, marks, firm, revision, printedOn }: Props) {
   const feeder = feederOf(job, panel)
   const facts = [
     panel.mainA === undefined ? 'main lugs only' : `main ${panel.mainA} A`,
@@ -59,13 +61,13 @@ export function PanelDirectory({ job, panel, house, firm, revision, printedOn }:
           {directoryOf(job, panel).map(([left, right]) => (
             <tr key={left.space}>
               <th scope="row">{left.name}</th>
-              <Circuits place={left} />
+              <Circuits place={left} marks={marks} />
               <td className={styles.amps}>{amps(left)}</td>
               <td className={styles.legCell}>
                 <LegMark leg={left.leg} />
               </td>
               <td className={styles.amps}>{amps(right)}</td>
-              <Circuits place={right} />
+              <Circuits place={right} marks={marks} />
               <th scope="row">{right.name}</th>
             </tr>
           ))}
@@ -74,6 +76,7 @@ export function PanelDirectory({ job, panel, house, firm, revision, printedOn }:
       <p>
         ■ stays on in an outage. {unknown > 0 && `? no one has seen it die for certain (${unknown}). `}A and
         B: upper and lower half of a tandem.
+        {marks?.size ? ' ↷ moved, ⟳ exchanged, + new, − taken out: planned.' : ''}
       </p>
       <footer>
         {house}. {firm}, revision {revision}, {printedOn}. NEC {job.edition}, 408.4(A). {deference}
@@ -82,12 +85,13 @@ export function PanelDirectory({ job, panel, house, firm, revision, printedOn }:
   )
 }
 
-function Circuits({ place }: { place: DirectoryPlace }) {
+function Circuits({ place, marks }: { place: DirectoryPlace; marks: Props['marks'] }) {
   return (
     <td className={styles.circuits}>
       {!place.entries.length && <i>{place.unusable ? 'not usable' : 'free'}</i>}
       {place.entries.map(({ need: { circuit }, continued }) => (
         <div key={circuit.id}>
+          {!continued && marks?.has(circuit.id) && <b>{marks.get(circuit.id)} </b>}
           {circuit.picked && '■ '}
           {circuit.half && <b>{circuit.half.toUpperCase()} </b>}
           {continued

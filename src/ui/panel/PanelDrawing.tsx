@@ -1,6 +1,5 @@
 import dynamic from 'next/dynamic'
 import { Fragment, type KeyboardEvent, type MouseEvent, memo, useMemo, useRef, useState } from 'react'
-import type { ChangeTold } from '@/core/assess/plan-told'
 import { bodyOf, bodySpaces } from '@/core/panel/body'
 import {
   columnOf,
@@ -14,6 +13,7 @@ import {
   spacesOf,
 } from '@/core/panel/positions'
 import type { Circuit } from '@/core/panel/schema'
+import { marksOf } from '@/core/plan/marks'
 import { shownCircuits, shownPanel, shownPanels, useWorkspace } from '../workspace/store'
 import { Breaker, FreeSpace } from './Breaker'
 import styles from './PanelDrawing.module.css'
@@ -270,18 +270,6 @@ export const PanelDrawing = memo(function PanelDrawing({ onAdd, onNear }: Props)
     )
   }
 })
-
-/** What is planned for each circuit: the sign that it is marked with, and the words. */
-function marksOf(plan: readonly ChangeTold[]): Map<string, { sign: string; words: string }> {
-  const marks = new Map<string, { sign: string; words: string }>()
-  for (const { sign, word, circuitIds, hindered } of plan)
-    for (const id of circuitIds) {
-      const was = marks.get(id)
-      const words = hindered === null ? word : `${word}, which cannot be`
-      marks.set(id, was ? { sign: `${was.sign}${sign}`, words: `${was.words}, ${words}` } : { sign, words })
-    }
-  return marks
-}
 
 /** The cell that an arrow, Home or End leads to; null at the edge, undefined for any other key. */
 function neighbour(

@@ -5,6 +5,7 @@ import { useDeferredValue, useMemo } from 'react'
 import { deference } from '@/core/deference'
 import { panelSvg } from '@/core/formats/panel-svg'
 import type { Panel } from '@/core/panel/schema'
+import { marksOf } from '@/core/plan/marks'
 import { plural } from '@/core/units/format'
 import { houseNames } from '../common/HouseToggle'
 import { Card, Empty, Quiet, View } from '../common/pieces'
@@ -66,11 +67,8 @@ function Compared({ name, found, planned }: { name: string; found: Panel | undef
   const plan = useWorkspace(s => s.evaluation.plan)
   const drawn = useDeferredValue(
     useMemo(() => {
-      const marks = new Map(
-        plan
-          .filter(c => c.hindered === null && c.kind !== 'lead')
-          .flatMap(c => c.circuitIds.map(id => [id, c.sign] as const)),
-      )
+      const signs = marksOf(plan.filter(c => c.hindered === null && c.kind !== 'lead'))
+      const marks = new Map([...signs].map(([id, { sign }]) => [id, sign]))
       return [
         ...(found ? [{ title: houseNames.found, svg: panelSvg(found, marks) }] : []),
         { title: houseNames.planned, svg: panelSvg(planned, marks) },

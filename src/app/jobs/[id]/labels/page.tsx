@@ -1,6 +1,8 @@
 import type { Metadata } from 'next'
 import * as z from 'zod'
+import { planTold } from '@/core/assess/plan-told'
 import { houseOf, houses } from '@/core/job/as-planned'
+import { marksOf } from '@/core/plan/marks'
 import { labelSheets, labelTapes } from '@/core/work/labels'
 import { houseNames } from '@/ui/common/HouseToggle'
 import { LabelPages } from '@/ui/labels/LabelPages'
@@ -32,6 +34,7 @@ export default async function LabelsPage({ params, searchParams }: Params) {
   const { record, actor, today } = await loadJob((await params).id)
   const { panel: panelId, house, size, skip } = asked.parse(await searchParams)
   const job = houseOf(record.job, house)
+  const signs = marksOf(planTold(record.job).filter(c => c.kind !== 'lead' && c.hindered === null))
   const panel = job.panels.find(p => p.id === panelId) ?? job.panels[0]
   if (!panel) return null
   return (
@@ -49,6 +52,7 @@ export default async function LabelsPage({ params, searchParams }: Params) {
           job={job}
           panel={panel}
           house={houseNames[house]}
+          marks={new Map([...signs].map(([id, { sign }]) => [id, sign]))}
           firm={actor.firm}
           revision={record.revision}
           printedOn={today}
