@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { evaluate } from '@/core/assess/evaluate'
 import { loadsOverview } from '@/core/assess/loads-overview'
+import { planTold } from '@/core/assess/plan-told'
 import { calculate } from '@/core/calculator'
 import { calculators } from '@/core/calculators'
 import { answerOf } from '@/core/outage/answer'
@@ -213,4 +214,25 @@ test('loads gives what the screen of the loads shows; read tells a meter’s ser
     /--zone: no clocks of Central/,
   )
   expect(run(['read', 'gas-bill', '-']).err).toMatch(/there are: green-button, interval-csv, meter-log/)
+})
+
+test('plan says what is going to be done, and what cannot be; one-line draws the house as found too', () => {
+  const text = JSON.stringify(alderHollow)
+  const said = run(['plan', '-'], text)
+  expect(said.out.trim().split('\n')).toEqual(planTold(alderHollow).map(c => `${c.sign} ${c.text}`))
+  const move = {
+    kind: 'move',
+    origin: 'person',
+    places: [{ circuitId: 'c9', panelId: 'main', position: 11 }],
+  }
+  const claimed = { ...alderHollow, planned: [...alderHollow.planned, move] }
+  expect(run(['plan', '-'], JSON.stringify(claimed)).out).toMatch(/Move 9 .*\(cannot be: .*needs space 11/)
+  const device = alderHollow.hookup.switch?.name ?? ''
+  const drawn = (house: string) => run(['one-line', file('house.json', text), '--house', house])
+  expect(drawn('planned').out).toContain(device)
+  expect(drawn('found').out).not.toContain(device)
+  expect(drawn('built')).toMatchObject({
+    status: 2,
+    err: expect.stringMatching(/found or planned, not built/),
+  })
 })

@@ -98,10 +98,10 @@ export function settledBy(
   return asFound
     .filter(f => !now.some(n => n.id === f.id && about(n.target).some(a => about(f.target).includes(a))))
     .map(finding => {
-      const able = told.filter(c => c.hindered === null && c.origin !== 'hook-up')
-      const meant = able.filter(c => c.settles === finding.key)
+      // what was planned for it; else what is done to the same circuits; else everything that is done to the house
+      const able = told.filter(c => c.hindered === null && c.kind !== 'lead' && c.kind !== 'notice')
       const touching = able.filter(c => c.circuitIds.some(id => about(finding.target).includes(id)))
-      const by = meant.length ? meant : touching.length ? touching : able
+      const [by = able] = [able.filter(c => c.settles === finding.key), touching].filter(l => l.length)
       return {
         finding,
         by: by.map(c => c.id),
