@@ -2,7 +2,7 @@ import { inEdition, workingIn } from '../articles'
 import { findingsOf } from '../checks'
 import type { Finding, Severity } from '../checks/finding'
 import type { WayTold } from '../hookup/way'
-import { asPlanned, houseOf } from '../job/as-planned'
+import { asBuilt, asPlanned, houseOf } from '../job/as-planned'
 import { changeText } from '../job/change-text'
 import { reachedPanels } from '../job/panels'
 import type { Job } from '../job/schema'
@@ -133,10 +133,14 @@ function asFoundToo(
   withCourse: boolean,
 ): Pick<Evaluation, 'settled' | 'house'> {
   if (planned === found) return { settled: [], house: null }
-  const { evaluated } = worked(houseOf(found, 'found'), withCourse)
+  const asFound = houseOf(found, 'found')
+  // what is built is no danger any more
+  const today = found.planned.some(c => c.built) ? houseOf(asBuilt(found), 'found') : asFound
+  const { evaluated } = worked(today, withCourse)
+  const needs = today === asFound ? evaluated.needs : circuitNeeds(asFound)
   return {
     settled: settledBy(findingsOf(evaluated), findings, plan),
-    house: { panels: planned.panels, asFound: evaluated.needs.map(stateOf) },
+    house: { panels: planned.panels, asFound: needs.map(stateOf) },
   }
 }
 

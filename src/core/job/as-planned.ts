@@ -50,8 +50,10 @@ export const houseOf = (job: Job, house: House): Job =>
 /** The house as found for whoever draws it: nothing new is connected to it, beside what of a hook-up exists there already. */
 export function standing(job: Job): Job {
   const { source: _, hookup, ...house } = asFound(job)
-  const there = hookup.exists?.length ? hookup : null
-  return { ...house, hookup: { method: there?.method ?? 'undecided', bondingPlug: false } }
+  const there = (hookup.exists ?? []).filter(device => hookup[device])
+  const devices = Object.fromEntries(there.map(device => [device, hookup[device]]))
+  const method = there.length ? hookup.method : 'undecided'
+  return { ...house, hookup: { ...devices, method, bondingPlug: false } }
 }
 
 /** As built: as found, with those changes done that were recorded as done. The next visit starts from it. */

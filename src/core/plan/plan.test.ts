@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import { evaluate } from '../assess/evaluate'
 import { asBuilt, asPlanned } from '../job/as-planned'
 import { applied, circuit, job, load } from '../job/fixtures/jobs'
 import { applyOperation, type Operation } from '../job/operations'
@@ -164,6 +165,15 @@ test('a change is built after what it rests on, stays whatever is planned then, 
   const whole = applied(half, done('move:c3'))
   expect(faultsOf(whole, { op: 'withdrawBuilt', id: 'move:c1' })[0]).toMatch(/rests on it, and is built/)
   expect(applied(whole, { op: 'withdrawBuilt', id: 'move:c3' })).toEqual(half)
+})
+
+test('a danger of the house is told until the change that ends it is built', () => {
+  const thin = job([circuit(1, { wire: { material: 'cu', size: '14' } })])
+  const planned = applied(thin, change({ kind: 'exchange', circuitId: 'c1', breakerA: 15 }))
+  const settled = (of: Job) => evaluate(of).settled.map(s => [s.finding.id, s.today])
+  expect(settled(planned)).toContainEqual(['wire.small', true])
+  const built = { by: 'Installer', on: '2026-03-01' }
+  expect(settled(applied(planned, { op: 'recordBuilt', id: 'exchange:c1', built }))).toEqual([])
 })
 
 describe('whatever is planned', () => {

@@ -2,6 +2,7 @@
 import { Button, Paper, useMediaQuery } from '@mui/material'
 import type { Theme } from '@mui/material/styles'
 import dynamic from 'next/dynamic'
+import Link from 'next/link'
 import { useCallback, useState } from 'react'
 import { HouseToggle } from '../common/HouseToggle'
 import { useShortcut } from '../common/keys'
@@ -36,6 +37,7 @@ export function PanelView() {
   const narrow = useMediaQuery<Theme>(theme => theme.breakpoints.down('lg'))
   // the id alone: a tap redraws the breakers, not the tools around them
   const panelId = useWorkspace(s => shownPanel(s).id)
+  const surveyed = useWorkspace(s => s.job.panels.some(p => p.id === shownPanel(s).id))
   const several = useWorkspace(s => shownPanels(s).length > 1)
   const house = useWorkspace(s => s.house)
   const showHouse = useWorkspace(s => s.showHouse)
@@ -72,9 +74,15 @@ export function PanelView() {
               Enter breakers by line (E)
             </Button>
           )}
-          <Button size="small" onClick={() => setOverlay('facts')}>
-            This panel
-          </Button>
+          {surveyed ? (
+            <Button size="small" onClick={() => setOverlay('facts')}>
+              This panel
+            </Button>
+          ) : (
+            <Button size="small" component={Link} href={`/jobs/${id}/hook-up#new-panel`}>
+              This panel, under Hook-up
+            </Button>
+          )}
           <Button size="small" onClick={() => setOverlay('add')}>
             Add a panel
           </Button>

@@ -22,6 +22,8 @@ export function onCircuit(
     // a circuit that is only planned is worked out like any other
     for (const change of job.planned)
       if (change.kind === 'add' && change.circuit.id === circuitId) {
+        if (change.origin === 'hook-up')
+          return [fault('planned', 'follows from the hook-up: change it there, under the new panel')]
         const stands = job.panels.find(p => p.id === change.panelId)
         const planned = job.planned.find(c => c.kind === 'panel' && c.panel.id === change.panelId)
         const panel = stands ?? (planned?.kind === 'panel' ? { ...planned.panel, circuits: [] } : undefined)
