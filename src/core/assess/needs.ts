@@ -2,14 +2,15 @@ import { conditionsOf } from '../ask/outage-asked'
 import { methodOf } from '../hookup/method'
 import { positionCount, positionLeg, positionOf, wireProtectsAt } from '../hookup/position'
 import { asPlanned } from '../job/as-planned'
-import { movesCircuits, placeText, reachedPanels } from '../job/panels'
+import { legsAnew } from '../job/new-panel'
+import { circuitsOf, movesCircuits, placeText, reachedPanels } from '../job/panels'
 import type { Job } from '../job/schema'
 import { type Drawn, drawn, drawnWorking } from '../loads/draw'
 import { lasts } from '../loads/lasting'
 import { type Known, type Load, meanProvenance, runningVA, startFigure, startOf } from '../loads/load'
 import type { Conditions } from '../loads/season'
 import type { Leg } from '../panel/leg'
-import { feedOf, otherLeg } from '../panel/positions'
+import { feedOf } from '../panel/positions'
 import type { Circuit, Panel } from '../panel/schema'
 import { type Arrangement, busesUnder, opposed, voltsSeen } from '../source/arrangement'
 import { legsArrangement } from '../source/design'
@@ -135,32 +136,14 @@ function placesOf(job: Job): Map<string, number> | null {
 /** The leg that is fed where only one is; else the first. */
 export const liveLegOf = ({ source }: Job): Leg => (source?.arrangement === 'one-leg' ? source.liveLeg : 'L1')
 
-/**
- * The legs that moved circuits get in the panel they move to, where it is planned that they are placed anew: on the only live leg, or
- * the fuller ones first, each on the leg that has less; the two hots of a shared neutral on opposite ones. Null where none
- * move.
- */
-function legsOfMoved(job: Job, conditions: Conditions): Map<string, Leg> | null {
-  if (!movesCircuits(job) || !job.source || job.hookup.movedPlaces !== 'placed anew') return null
-  const moved = job.panels.flatMap(p => p.circuits).filter(c => c.picked && c.poles === 1)
-  if (job.source.arrangement === 'one-leg')
-    return new Map(moved.map(c => [c.id, job.source?.liveLeg ?? 'L1']))
-  const meanOf = (c: Circuit) => c.loads.reduce((sum, l) => sum + drawn(l, conditions).meanW, 0)
-  const legs = new Map<string, Leg>()
-  const sums = { L1: 0, L2: 0 }
-  const put = (c: Circuit, leg: Leg) => {
-    legs.set(c.id, leg)
-    sums[leg] += meanOf(c)
-  }
-  for (const c of [...moved].sort((a, b) => meanOf(b) - meanOf(a) || a.id.localeCompare(b.id))) {
-    if (legs.has(c.id)) continue
-    const leg: Leg = sums.L1 <= sums.L2 ? 'L1' : 'L2'
-    put(c, leg)
-    const partner = moved.find(m => c.neutral.kind === 'shared' && m.id === c.neutral.with)
-    if (partner && !legs.has(partner.id)) put(partner, otherLeg(leg))
-  }
-  return legs
-}
+/** The legs that moved circuits get where they are placed anew, while there is no panel yet for them to stand in. */
+const legsOfMoved = (job: Job): Map<string, Leg> | null =>
+  movesCircuits(job)
+    ? legsAnew(
+        job,
+        circuitsOf(job).filter(c => c.picked && c.poles === 1),
+      )
+    : null
 
 /** Every circuit of the house as planned. */
 export function circuitNeeds(found: Job): CircuitNeed[] {
@@ -169,7 +152,7 @@ export function circuitNeeds(found: Job): CircuitNeed[] {
   const supply = supplyOf(job)
   const reached = reachedPanels(job)
   const places = placesOf(job)
-  const moved = legsOfMoved(job, conditions)
+  const moved = legsOfMoved(job)
   return job.panels.flatMap(panel =>
     panel.circuits.map(circuit => {
       const onPanel = feedOf(panel, circuit)

@@ -109,11 +109,18 @@ function feederFor({ source }: Job): number {
 const markBeside = (panels: readonly Panel[]): string =>
   ['B', 'C', 'N', 'BP'].find(m => !panels.some(p => p.mark === m)) ?? `B${panels.length}`
 
-/** The leg each one-pole is to land on: the one that it has, or the live or the lighter one where they are placed anew. */
+/** The leg each one-pole is to land on: the one that it has, or another where they are placed anew. */
 function legsWanted(job: Job, from: Panel, moving: readonly Circuit[]): Map<string, Leg> {
   const ones = moving.filter(c => c.poles === 1)
-  if (job.hookup.movedPlaces !== 'placed anew' || !job.source)
-    return new Map(ones.map(c => [c.id, feedOf(from, c) === 'L2' ? 'L2' : 'L1']))
+  return legsAnew(job, ones) ?? new Map(ones.map(c => [c.id, feedOf(from, c) === 'L2' ? 'L2' : 'L1']))
+}
+
+/**
+ * The legs of one-poles that are placed anew where they move to: the only live leg, or the fuller ones first, each on the leg that
+ * has less, by mean watts; the two hots of a shared neutral on opposite ones. Null where they are not placed anew.
+ */
+export function legsAnew(job: Job, ones: readonly Circuit[]): Map<string, Leg> | null {
+  if (job.hookup.movedPlaces !== 'placed anew' || !job.source) return null
   const { arrangement, liveLeg } = job.source
   if (arrangement === 'one-leg') return new Map(ones.map(c => [c.id, liveLeg]))
   const conditions = conditionsOf(job)

@@ -1,4 +1,3 @@
-import { Button } from '@mui/material'
 import * as z from 'zod'
 import { landingProblem, landingsFrom } from '@/core/assess/landing'
 import { circuitNeeds } from '@/core/assess/needs'
@@ -12,6 +11,7 @@ import { Card, Columns, Quiet } from '../common/pieces'
 import { Choice } from '../form/Choice'
 import { EditField, EditFigure, readText } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
+import { SolveTools } from './SolveTools'
 import { usePositions } from './usePositions'
 
 const sizes = [8, 12, 16, 20, 24, 30, 40, 42]
@@ -56,21 +56,15 @@ export function LandingDesk() {
       title={`The new panel: ${panel.name}`}
       id="new-panel"
       tools={
-        <>
-          <Button size="small" variant="contained" onClick={() => run()}>
-            Solve the landing
-          </Button>
-          {busy && (
-            <Button size="small" onClick={stop}>
-              Stop
-            </Button>
-          )}
-          {landings.some(l => l.pinned) && (
-            <Button size="small" onClick={() => run(landings.map(l => ({ ...l, pinned: false })))}>
-              Loosen every pin
-            </Button>
-          )}
-        </>
+        <SolveTools
+          label="Solve the landing"
+          busy={busy}
+          onSolve={() => run()}
+          onStop={stop}
+          onLoosen={
+            landings.some(l => l.pinned) ? () => run(landings.map(l => ({ ...l, pinned: false }))) : undefined
+          }
+        />
       }
     >
       <Quiet role="status">

@@ -12,6 +12,7 @@ import { Choice } from '../form/Choice'
 import { EditFigure } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 import styles from './Hookup.module.css'
+import { SolveTools } from './SolveTools'
 import { usePositions } from './usePositions'
 
 const breakerA = positionSchema.shape.breakerA.unwrap()
@@ -79,19 +80,15 @@ export function PositionsDesk() {
       } (${there})`}
       tools={
         <>
-          <Button size="small" variant="contained" onClick={() => run()}>
-            {set.length ? 'Solve again' : 'Solve the positions'}
-          </Button>
-          {busy && (
-            <Button size="small" onClick={stop}>
-              Stop
-            </Button>
-          )}
-          {set.some(p => p.pinned) && (
-            <Button size="small" onClick={() => run(set.map(p => ({ ...p, pinned: false })))}>
-              Loosen every pin
-            </Button>
-          )}
+          <SolveTools
+            label={set.length ? 'Solve again' : 'Solve the positions'}
+            busy={busy}
+            onSolve={() => run()}
+            onStop={stop}
+            onLoosen={
+              set.some(p => p.pinned) ? () => run(set.map(p => ({ ...p, pinned: false }))) : undefined
+            }
+          />
           {set.length > 0 && (
             <Button size="small" onClick={() => act({ op: 'setHookup', facts: {}, clear: ['positions'] })}>
               Clear
