@@ -131,7 +131,7 @@ export function changeText(job: Job, change: PlannedChange): string {
 const alongText = {
   'follow their hots': 'hot, neutral and ground',
   'stay behind': 'hot and ground, its neutral left behind',
-  'not decided': 'hot and ground, and its neutral where that is decided',
+  'not decided': 'hot and ground (its neutral is not decided)',
 } as const
 
 function landText(job: Job, place: Place): string {

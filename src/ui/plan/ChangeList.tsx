@@ -42,7 +42,12 @@ export function ChangeList({ changes }: { changes: readonly ChangeTold[] }) {
             }
           />
           {change.origin !== 'hook-up' && !change.built && (
-            <Button size="small" aria-label={`Take back: ${change.text}`} onClick={() => back(change)}>
+            <Button
+              size="small"
+              sx={{ flexShrink: 0 }}
+              aria-label={`Take back: ${change.text}`}
+              onClick={() => back(change)}
+            >
               Take back
             </Button>
           )}
