@@ -73,7 +73,11 @@ test('methods stand side by side with reasons; each can be planned, and gives ot
   const columns = methods.getByRole('columnheader')
   await expect(columns.nth(1)).toContainText('Multi-circuit switch')
   await expect(columns.nth(1)).toContainText('recommended')
-  const plan = (name: string) => methods.getByRole('button', { name: `Plan it: ${name}` }).click()
+  const plan = async (name: string) => {
+    await methods.getByRole('button', { name: `Plan it: ${name}` }).click()
+    // what the method changes moves the page below it
+    await saved(page)
+  }
   const grounding = page.getByRole('region', { name: 'Neutral and ground' })
 
   await plan('Single-circuit switch')

@@ -1,4 +1,15 @@
-import { accessible, alder, breaker, chooseSource, copyOf, line, openAgain, openJob, saved } from './helpers'
+import {
+  accessible,
+  accessibleDayAndNight,
+  alder,
+  breaker,
+  chooseSource,
+  copyOf,
+  line,
+  openAgain,
+  openJob,
+  saved,
+} from './helpers'
 import { expect, test } from './test'
 
 test('a newcomer taps three breakers, sees hours change, a finding explain itself, and prints a card', async ({
@@ -71,28 +82,24 @@ test('switching the arrangement lights the legs up and lets them die', async ({ 
 })
 
 // each is looked at by itself: one test over all of them comes near its limit on a slow machine
-for (const scheme of ['light', 'dark'] as const)
-  test.describe(`holds up to axe, ${scheme}`, () => {
-    test.use({ colorScheme: scheme })
-    for (const views of [
-      ['panel', 'source', 'hook-up'],
-      ['plan', 'one-line', 'outage', 'findings'],
-    ])
-      test(views.join(', '), async ({ page, request }) => {
-        const id = await copyOf(request, alder)
-        for (const view of views) {
-          await openJob(page, id, view)
-          await accessible(page)
-        }
-      })
-    test('a load opened, and the sheet', async ({ page, request }) => {
-      const id = await copyOf(request, alder)
-      await openJob(page, id)
-      await breaker(page, '7 Kitchen counter').press('Enter')
-      await page.getByRole('button', { name: 'Edit Microwave' }).click()
-      await expect(page.getByRole('dialog')).toBeVisible()
-      await accessible(page)
-      await page.goto(`/jobs/${id}/print`)
-      await accessible(page)
-    })
+for (const views of [
+  ['panel', 'source', 'hook-up'],
+  ['plan', 'one-line', 'outage', 'findings'],
+])
+  test(`holds up to axe by day and at night: ${views.join(', ')}`, async ({ page, request }) => {
+    const id = await copyOf(request, alder)
+    for (const view of views) {
+      await openJob(page, id, view)
+      await accessibleDayAndNight(page)
+    }
   })
+test('holds up to axe by day and at night: a load opened, and the sheet', async ({ page, request }) => {
+  const id = await copyOf(request, alder)
+  await openJob(page, id)
+  await breaker(page, '7 Kitchen counter').press('Enter')
+  await page.getByRole('button', { name: 'Edit Microwave' }).click()
+  await expect(page.getByRole('dialog')).toBeVisible()
+  await accessibleDayAndNight(page)
+  await page.goto(`/jobs/${id}/print`)
+  await accessibleDayAndNight(page)
+})

@@ -5,10 +5,10 @@ import { calculators, nearestNames } from '@/core/calculators'
 import { type Fault, fault } from '@/core/outcome'
 import { badInput, complain, complainOf, open, print, readText } from './io'
 
-type Answer = { ok: true; result: unknown } | { ok: false; faults: Fault[] }
+type LineResult = { ok: true; result: unknown } | { ok: false; faults: Fault[] }
 type Named = (typeof calculators)[number]
 
-function answer(calculator: Named, text: string): Answer {
+function answer(calculator: Named, text: string): LineResult {
   let raw: unknown
   try {
     raw = JSON.parse(text)

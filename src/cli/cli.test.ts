@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { Readable } from 'node:stream'
 import { evaluate } from '@/core/assess/evaluate'
 import { loadsOverview } from '@/core/assess/loads-overview'
 import { planTold } from '@/core/assess/plan-told'
@@ -12,6 +13,7 @@ import { deskFor, simulate } from '@/core/outage/chance'
 import { planOf } from '@/core/outage/plan'
 import { traceOf } from '@/core/outage/trace'
 import { alderHollow, demoJobs } from '@/server/seeds/jobs'
+import { run as commandLine } from './commands'
 
 const folder = mkdtempSync(join(tmpdir(), 'spillway-cli-'))
 const file = (name: string, content: string) => {
@@ -19,33 +21,51 @@ const file = (name: string, content: string) => {
   writeFileSync(path, content)
   return path
 }
-const run = (args: string[], input = '') => {
+const spawned = (args: string[], input = '') => {
   const done = spawnSync('node', ['dist/cli/main.js', ...args], { input, encoding: 'utf8', maxBuffer: 1e9 })
   return { status: done.status, out: done.stdout, err: done.stderr }
 }
+/** The same in this process, which need not read the whole program anew for each line. */
+const run = async (args: string[], input = '') => {
+  const said = { out: '', err: '' }
+  const into = (key: 'out' | 'err') => (text: unknown) => {
+    said[key] += String(text)
+    return true
+  }
+  const spies = [
+    jest.spyOn(process.stdout, 'write').mockImplementation(into('out')),
+    jest.spyOn(process.stderr, 'write').mockImplementation(into('err')),
+    jest.spyOn(process, 'stdin', 'get').mockReturnValue(Readable.from([Buffer.from(input)]) as never),
+  ]
+  try {
+    return { status: await commandLine(args), ...said }
+  } finally {
+    for (const spy of spies) spy.mockRestore()
+  }
+}
 
 test('lists, answers from a file and from standard input, prints schemas', () => {
-  expect(run(['calc']).out).toMatch(/^runtime +How long will it last\?$/m)
+  expect(spawned(['calc']).out).toMatch(/^runtime +How long will it last\?$/m)
   const text = JSON.stringify({ method: 'inrush', inrushA: 10, volts: 120 })
   const answer = { status: 0, err: '', out: `${JSON.stringify({ startA: 10, startVA: 1200 }, null, 2)}\n` }
-  expect(run(['calc', 'start', file('start.json', text)])).toEqual(answer)
-  expect(run(['calc', 'start', '-'], text)).toEqual(answer)
-  expect(JSON.parse(run(['calc', 'runtime', '--schema']).out)).toMatchObject({
+  expect(spawned(['calc', 'start', file('start.json', text)])).toEqual(answer)
+  expect(spawned(['calc', 'start', '-'], text)).toEqual(answer)
+  expect(JSON.parse(spawned(['calc', 'runtime', '--schema']).out)).toMatchObject({
     input: { additionalProperties: false, required: ['capacityWh', 'idleW', 'efficiencyFraction', 'loadW'] },
     output: { type: 'object' },
   })
-  expect(JSON.parse(run(['schema', 'job']).out)).toMatchObject({
+  expect(JSON.parse(spawned(['schema', 'job']).out)).toMatchObject({
     properties: { formatVersion: { const: 8 } },
   })
 })
 
 test.each(calculators.map(c => [c.name, c] as const))(
   '%s: the command line gives what the core gives',
-  (name, calculator) => {
+  async (name, calculator) => {
     const lines = [calculator.example, { ...calculator.example, extra: 1 }]
       .map(l => JSON.stringify(l))
       .join('\n')
-    const done = run(['calc', name, '--lines', '-'], lines)
+    const done = await run(['calc', name, '--lines', '-'], lines)
     const outcome = calculate(calculator, calculator.example)
     expect(done.status).toBe(2)
     const [answer, refused] = done.out
@@ -57,8 +77,8 @@ test.each(calculators.map(c => [c.name, c] as const))(
   },
 )
 
-test('bad input: status 2, nothing on standard output, a line for each fault', () => {
-  const bad = run(
+test('bad input: status 2, nothing on standard output, a line for each fault', async () => {
+  const bad = await run(
     ['calc', 'legs', '-'],
     '{"arrangement": "tied", "circuits": [{"id": "a", "leg": "L1", "VA": -1, "W": 3}]}',
   )
@@ -67,17 +87,21 @@ test('bad input: status 2, nothing on standard output, a line for each fault', (
     out: '',
     err: 'spillway: legs: circuits[0].VA: must not be negative\nspillway: legs: circuits[0].W: is not a key that belongs here\n',
   })
-  expect(run(['calc', 'runtime', '-'], '{"capacityWh": ').err).toMatch(/^spillway: runtime: \$: is not JSON/)
-  expect(run(['calc', 'runtim']).err).toMatch(/^spillway: runtim: no such calculator; nearest: runtime/)
-  expect(run(['calc', 'runtime', join(folder, 'none.json')])).toMatchObject({
+  expect((await run(['calc', 'runtime', '-'], '{"capacityWh": ')).err).toMatch(
+    /^spillway: runtime: \$: is not JSON/,
+  )
+  expect((await run(['calc', 'runtim'])).err).toMatch(
+    /^spillway: runtim: no such calculator; nearest: runtime/,
+  )
+  expect(await run(['calc', 'runtime', join(folder, 'none.json')])).toMatchObject({
     status: 2,
     err: expect.stringMatching(/cannot be read/),
   })
 })
 
-test('--lines answers every line in its place and ends with 2 when one was bad', () => {
+test('--lines answers every line in its place and ends with 2 when one was bad', async () => {
   const good = '{"method":"inrush","inrushA":1,"volts":120}'
-  const done = run([
+  const done = await run([
     'calc',
     'start',
     '--lines',
@@ -97,19 +121,22 @@ test('--lines answers every line in its place and ends with 2 when one was bad',
   ])
 })
 
-test.each(demoJobs.map(d => [d.job.title, d.job]))('evaluate prints what the core computes: %s', (_, job) => {
-  const done = run(['evaluate', file('job.json', JSON.stringify(job))])
-  expect(done.status).toBe(0)
-  expect(JSON.parse(done.out)).toEqual(JSON.parse(JSON.stringify(evaluate(job))))
-})
+test.each(demoJobs.map(d => [d.job.title, d.job]))(
+  'evaluate prints what the core computes: %s',
+  async (_, job) => {
+    const done = await run(['evaluate', file('job.json', JSON.stringify(job))])
+    expect(done.status).toBe(0)
+    expect(JSON.parse(done.out)).toEqual(JSON.parse(JSON.stringify(evaluate(job))))
+  },
+)
 
-test('simulate says what the screen says, the same for the same seed, and writes the course as CSV', () => {
+test('simulate says what the screen says, the same for the same seed, and writes the course as CSV', async () => {
   const [, , , , kiosk] = demoJobs
   const path = file('kiosk.json', JSON.stringify(kiosk?.job))
   const csv = join(folder, 'course.csv')
-  const one = run(['simulate', path, '--seed', '3', '--draws', '200', '--csv', csv])
+  const one = await run(['simulate', path, '--seed', '3', '--draws', '200', '--csv', csv])
   expect(one).toMatchObject({ status: 0, err: '' })
-  expect(run(['simulate', path, '--seed', '3', '--draws', '200']).out).toBe(one.out)
+  expect((await run(['simulate', path, '--seed', '3', '--draws', '200'])).out).toBe(one.out)
   const plan = kiosk && planOf(kiosk.job)
   if (!plan?.ok) throw new Error('no plan')
   const { chance } = simulate(plan.value, { seed: 3, exactly: 200 })
@@ -121,7 +148,7 @@ test('simulate says what the screen says, the same for the same seed, and writes
   expect(readFileSync(csv, 'utf8').split('\n')[0]).toMatch(/^hour,store_Wh/)
 })
 
-test('simulate and search refuse what they cannot take, each in words', () => {
+test('simulate and search refuse what they cannot take, each in words', async () => {
   const path = file('kiosk.json', JSON.stringify(demoJobs[4]?.job))
   const { source, ...none } = demoJobs[4]?.job ?? alderHollow
   for (const [args, told] of [
@@ -137,88 +164,93 @@ test('simulate and search refuse what they cannot take, each in words', () => {
     [['search', path, '--stock', file('stock.json', '{"rill-6": -1}')], /rill-6: must be 0 or more/],
     [['search', path, '--stock', file('no-stock.json', 'rill')], /is no JSON; write counts by id/],
   ] as const) {
-    const done = run([...args])
+    const done = await run([...args])
     expect(done).toMatchObject({ status: 2, out: '' })
     expect(done.err).toMatch(told)
   }
   expect(source).toBeDefined()
 })
 
-test('search finds what the core finds, and from stock alone only what is there', () => {
+test('search finds what the core finds, and from stock alone only what is there', async () => {
   const path = file('kiosk.json', JSON.stringify(demoJobs[4]?.job))
-  const found = JSON.parse(run(['search', path, '--draws', '20']).out)
+  const found = JSON.parse((await run(['search', path, '--draws', '20'])).out)
   expect(found.sentence).toMatch(/designs looked at, .* the cheapest that lasts/)
   expect(found.front.length).toBeGreaterThan(1)
   const stock = file('stock.json', JSON.stringify({ 'brook-15': 1, 'sill-l14-30': 1, 'sluicegate-w': 1 }))
-  const here = JSON.parse(run(['search', path, '--draws', '20', '--stock', stock]).out)
+  const here = JSON.parse((await run(['search', path, '--draws', '20', '--stock', stock])).out)
   expect(here.front.every((f: { name: string }) => /^Brook 15/.test(f.name))).toBe(true)
   expect(here.dropped.some((d: { id: string }) => d.id === 'wish: stock')).toBe(true)
 })
 
-test('evaluate refuses a newer, a cut and a huge file, each in words', () => {
+test('evaluate refuses a newer, a cut and a huge file, each in words', async () => {
   const text = JSON.stringify(alderHollow)
   const why = (content: string) => run(['evaluate', file('bad.json', content)])
-  expect(why(text.replace('"formatVersion":8', '"formatVersion":9'))).toMatchObject({
+  expect(await why(text.replace('"formatVersion":8', '"formatVersion":9'))).toMatchObject({
     status: 2,
     out: '',
     err: expect.stringMatching(/reads up to 8/),
   })
-  expect(why(text.slice(0, 999)).err).toMatch(/cut short/)
-  expect(why(' '.repeat(50_000_000)).err).toMatch(/larger than 2,000,000 bytes/)
+  expect((await why(text.slice(0, 999))).err).toMatch(/cut short/)
+  expect((await why(' '.repeat(50_000_000))).err).toMatch(/larger than 2,000,000 bytes/)
 })
 
 test('import and export carry a job through the database unchanged', () => {
-  const id = run(['import', file('alder.json', JSON.stringify(alderHollow))]).out.trim()
+  const id = spawned(['import', file('alder.json', JSON.stringify(alderHollow))]).out.trim()
   expect(id).toMatch(/^[0-9a-f-]{36}$/)
-  expect(JSON.parse(run(['export', id]).out)).toEqual(alderHollow)
-  expect(run(['export', 'no-such-job'])).toMatchObject({
+  expect(JSON.parse(spawned(['export', id]).out)).toEqual(alderHollow)
+  expect(spawned(['export', 'no-such-job'])).toMatchObject({
     status: 2,
     err: 'spillway: export: no job has the id no-such-job\n',
   })
 })
 
-test('loads gives what the screen of the loads shows; read tells a meter’s series apart and a utility’s table', () => {
+test('loads gives what the screen of the loads shows; read tells a meter’s series apart and a utility’s table', async () => {
   const seen = loadsOverview(alderHollow)
-  const said = JSON.parse(run(['loads', '-'], JSON.stringify(alderHollow)).out)
+  const said = JSON.parse((await run(['loads', '-'], JSON.stringify(alderHollow))).out)
   expect(said).toMatchObject({
     dailyWh: seen.dailyWh,
     band: seen.learn.dailyWh,
     schools: JSON.parse(JSON.stringify(seen.schools)),
   })
   const rows = Array.from({ length: 400 }, (_, i) => `${i * 60};${i % 40 < 10 ? '120,5' : '2,5'}`)
-  const log = run(['read', 'meter-log', '-'], ['elapsed s;W', ...rows].join('\n'))
+  const log = await run(['read', 'meter-log', '-'], ['elapsed s;W', ...rows].join('\n'))
   expect(JSON.parse(log.out)).toMatchObject({
     readings: 400,
     idleW: 2.5,
     dutyFraction: 0.25,
     levels: [{ W: 120.5 }],
   })
-  expect(run(['read', 'meter-log', '-'], 'a,b\nx,y\n')).toMatchObject({
+  expect(await run(['read', 'meter-log', '-'], 'a,b\nx,y\n')).toMatchObject({
     status: 2,
     out: '',
     err: expect.stringMatching(/read meter-log: -: .*no row with a time and a figure/),
   })
-  const table = run(['read', 'interval-csv', '-'], 'Start,kWh\n2026-01-05 00:00,0.4\n2026-01-05 01:00,0.5\n')
+  const table = await run(
+    ['read', 'interval-csv', '-'],
+    'Start,kWh\n2026-01-05 00:00,0.4\n2026-01-05 01:00,0.5\n',
+  )
   expect(JSON.parse(table.out).meters[0].intervals[1]).toEqual({
     start: '2026-01-05T01:00:00-05:00',
     minutes: 60,
     Wh: 500,
   })
   const there = ['--zone', 'America/Chicago']
-  const west = run(
+  const west = await run(
     ['read', 'interval-csv', '-', ...there],
     'Start,kWh\n2026-07-05 00:00,0.4\n2026-07-05 01:00,1\n',
   )
   expect(JSON.parse(west.out).meters[0].intervals[0].start).toBe('2026-07-05T00:00:00-05:00')
-  expect(run(['read', 'interval-csv', '-', '--zone', 'Central'], 'x').err).toMatch(
+  expect((await run(['read', 'interval-csv', '-', '--zone', 'Central'], 'x')).err).toMatch(
     /--zone: no clocks of Central/,
   )
-  expect(run(['read', 'gas-bill', '-']).err).toMatch(/there are: green-button, interval-csv, meter-log/)
+  expect((await run(['read', 'gas-bill', '-'])).err).toMatch(
+    /there are: green-button, interval-csv, meter-log/,
+  )
 })
 
-test('plan says what is going to be done, and what cannot be; one-line draws the house as found too', () => {
+test('plan says what is going to be done, and what cannot be; one-line draws the house as found too', async () => {
   const text = JSON.stringify(alderHollow)
-  const said = run(['plan', '-'], text)
+  const said = await run(['plan', '-'], text)
   expect(said.out.trim().split('\n')).toEqual(planTold(alderHollow).map(c => `${c.sign} ${c.text}`))
   const move = {
     kind: 'move',
@@ -226,12 +258,14 @@ test('plan says what is going to be done, and what cannot be; one-line draws the
     places: [{ circuitId: 'c9', panelId: 'main', position: 11 }],
   }
   const claimed = { ...alderHollow, planned: [...alderHollow.planned, move] }
-  expect(run(['plan', '-'], JSON.stringify(claimed)).out).toMatch(/Move 9 .*\(cannot be: .*needs space 11/)
+  expect((await run(['plan', '-'], JSON.stringify(claimed))).out).toMatch(
+    /Move 9 .*\(cannot be: .*needs space 11/,
+  )
   const device = alderHollow.hookup.switch?.name ?? ''
   const drawn = (house: string) => run(['one-line', file('house.json', text), '--house', house])
-  expect(drawn('planned').out).toContain(device)
-  expect(drawn('found').out).not.toContain(device)
-  expect(drawn('built')).toMatchObject({
+  expect((await drawn('planned')).out).toContain(device)
+  expect((await drawn('found')).out).not.toContain(device)
+  expect(await drawn('built')).toMatchObject({
     status: 2,
     err: expect.stringMatching(/found or planned, not built/),
   })

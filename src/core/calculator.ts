@@ -16,8 +16,8 @@ export interface Worked<O> {
   working: Working
 }
 
-export const rooms = ['wiring', 'loads', 'source', 'readings'] as const
-export type Room = (typeof rooms)[number]
+export const topics = ['wiring', 'loads', 'source', 'readings'] as const
+export type Topic = (typeof topics)[number]
 
 /** What an `explain` gives; the inputs of the working come from the schema unless it lists its own. */
 interface Explanation {
@@ -29,7 +29,7 @@ interface Explanation {
 
 interface Definition<I extends object, O> {
   name: string
-  room: Room
+  topic: Topic
   /** what a person wants to know */
   question: string
   /** other ways of asking, and the trade's words for it */

@@ -89,7 +89,7 @@ function meets(word: string, known: readonly string[]): number {
 /** The calculators that answer a question as a person asks it, best first; all of them for an empty one. */
 export function findCalculators(
   asked: string,
-): readonly Pick<(typeof calculators)[number], 'name' | 'question' | 'room'>[] {
+): readonly Pick<(typeof calculators)[number], 'name' | 'question' | 'topic'>[] {
   const wanted = words(asked).filter((w, _, all) => !idle.has(w) || all.every(x => idle.has(x)))
   if (!wanted.length) return calculators
   const scored = calculators.map(c => {

@@ -1,4 +1,4 @@
-import type { Unit } from './working'
+import type { UnitOfMeasure } from './working'
 
 export interface Point {
   /** a number along the axis, or the name of a bar */
@@ -10,8 +10,8 @@ export interface Point {
 export interface Curve {
   title: string
   kind: 'line' | 'bars' | 'stacked'
-  x: { label: string; unit: Unit }
-  y: { label: string; unit: Unit }
+  x: { label: string; unit: UnitOfMeasure }
+  y: { label: string; unit: UnitOfMeasure }
   series: { name: string; points: Point[] }[]
   /** lines across: what must not be passed, or aimed at */
   limits?: { label: string; y: number }[]

@@ -1,10 +1,10 @@
 import type * as z from 'zod'
-import type { Unit, WorkingValue } from './working'
+import type { UnitOfMeasure, WorkingValue } from './working'
 import { sourced } from './working'
 
 declare module 'zod' {
   interface GlobalMeta {
-    unit?: Unit
+    unit?: UnitOfMeasure
     /** what to call each value of a choice */
     names?: Readonly<Record<string, string>>
     /** what one row of a list is called */
@@ -25,7 +25,7 @@ interface More {
 export const labelled = <S extends z.ZodType>(
   schema: S,
   title: string,
-  unit: Unit = 'text',
+  unit: UnitOfMeasure = 'text',
   more: More = {},
 ): S => schema.meta({ title, unit, ...more })
 
@@ -35,7 +35,7 @@ export type FieldKind = 'number' | 'whole' | 'yes-no' | 'choice' | 'text' | 'lis
 export interface Field {
   key: string
   title: string
-  unit: Unit
+  unit: UnitOfMeasure
   kind: FieldKind
   optional: boolean
   description?: string
@@ -162,7 +162,7 @@ const nameOf = (field: Field, value: unknown) =>
 function rowText(
   fields: readonly Field[],
   row: unknown,
-  shown: (value: number, unit: Unit) => string,
+  shown: (value: number, unit: UnitOfMeasure) => string,
 ): string {
   return fields
     .flatMap(f => {
@@ -180,7 +180,7 @@ export function inputsOf(
   fields: readonly Field[],
   input: object,
   sources: object | undefined,
-  shown: (value: number, unit: Unit) => string,
+  shown: (value: number, unit: UnitOfMeasure) => string,
 ): WorkingValue[] {
   return fields.flatMap((f): WorkingValue[] => {
     const value: unknown = Reflect.get(input, f.key)

@@ -20,7 +20,7 @@ export interface Provenance {
   document?: string
 }
 
-export type Unit =
+export type UnitOfMeasure =
   | 'W'
   | 'VA'
   | 'A'
@@ -52,7 +52,7 @@ export type Unit =
 export interface WorkingValue {
   label: string
   value: number | string | boolean
-  unit: Unit
+  unit: UnitOfMeasure
   /** the arithmetic in figures, for a step */
   arithmetic?: string
   provenance?: Provenance
@@ -64,7 +64,7 @@ export interface WorkingValue {
 export const step = (
   label: string,
   value: WorkingValue['value'],
-  unit: Unit,
+  unit: UnitOfMeasure,
   arithmetic?: string,
 ): WorkingValue => ({ label, value, unit, ...(arithmetic !== undefined && { arithmetic }) })
 

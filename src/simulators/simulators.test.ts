@@ -1,5 +1,6 @@
 import { greenButtonReader } from '@/core/formats/green-button'
-import { guessMeterFormat, meterReader } from '@/core/formats/meter-csv'
+import { meterReader } from '@/core/formats/meter-csv'
+import { guessMeterFormat } from '@/core/formats/meter-guess'
 import { library } from '@/core/loads/library'
 import { logOf } from '@/core/loads/log-of'
 import { segment } from '@/core/loads/segment'

@@ -1,14 +1,14 @@
 import type { Fault } from '@/core/outcome'
 
 /** What a request came back with: the data, or why not, in words fit for the screen. */
-export type Answer<T> =
+export type Reply<T> =
   | { ok: true; data: T }
   | { ok: false; status: number; message: string; faults: Fault[]; body: unknown }
 
 const away = 'Spillway’s server cannot be reached.'
 
 /** Sends JSON (or a file's text) and reads JSON; never throws. Status 0 means that nothing answered. */
-export async function call<T>(path: string, method: 'GET' | 'POST', body?: unknown): Promise<Answer<T>> {
+export async function call<T>(path: string, method: 'GET' | 'POST', body?: unknown): Promise<Reply<T>> {
   try {
     const response = await fetch(path, {
       method,
@@ -26,7 +26,7 @@ export async function call<T>(path: string, method: 'GET' | 'POST', body?: unkno
 }
 
 /** Sends the bytes of a file, telling the share that has gone out; never throws. */
-export function upload<T>(path: string, file: Blob, onProgress: (share: number) => void): Promise<Answer<T>> {
+export function upload<T>(path: string, file: Blob, onProgress: (share: number) => void): Promise<Reply<T>> {
   return new Promise(resolve => {
     const request = new XMLHttpRequest()
     const failed = () => resolve({ ok: false, status: 0, message: away, faults: [], body: null })

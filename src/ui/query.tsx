@@ -1,9 +1,9 @@
 'use client'
 import { QueryClient, QueryClientContext, QueryClientProvider } from '@tanstack/react-query'
 import { type ReactNode, useContext, useState } from 'react'
-import { type Answer, call } from './api'
+import { call, type Reply } from './api'
 
-type Refusal = Extract<Answer<unknown>, { ok: false }>
+type Refusal = Extract<Reply<unknown>, { ok: false }>
 
 /** Why a request was not answered, as an error that the query client carries. */
 export class Refused extends Error {
@@ -13,7 +13,7 @@ export class Refused extends Error {
 }
 
 /** The data of an answer; what was refused is thrown as `Refused`. */
-export async function dataOf<T>(answer: Promise<Answer<T>>): Promise<T> {
+export async function dataOf<T>(answer: Promise<Reply<T>>): Promise<T> {
   const got = await answer
   if (!got.ok) throw new Refused(got)
   return got.data

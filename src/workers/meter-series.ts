@@ -1,5 +1,6 @@
 import { expose, type ProxyMarked } from 'comlink'
-import { type MeterFormat, type MeterReader, meterReader } from '@/core/formats/meter-csv'
+import { type MeterReader, meterReader } from '@/core/formats/meter-csv'
+import type { MeterFormat } from '@/core/formats/meter-format'
 import { type Corrections, type Segmentation, segment } from '@/core/loads/segment'
 import { type Bucket, buckets, type Series } from '@/core/loads/series'
 import { fail, fault, type Outcome, ok } from '@/core/outcome'

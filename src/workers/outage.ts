@@ -1,15 +1,15 @@
 import { expose, transfer } from 'comlink'
 import type { Job } from '@/core/job/schema'
-import { type Answer, answerOf } from '@/core/outage/answer'
+import { answerOf, type OutageAnswer } from '@/core/outage/answer'
 import { type Chance, chanceOf, type Desk, type Draws, deskFor, joined, runDraws } from '@/core/outage/chance'
 import type { Plan } from '@/core/outage/plan'
 import { planWhatIf } from '@/core/outage/plan-what-if'
-import { type Trace, traceOf } from '@/core/outage/trace'
+import { type CourseTrace, traceOf } from '@/core/outage/trace'
 import type { WhatIf } from '@/core/outage/what-if'
 import { type Outcome, ok } from '@/core/outcome'
 
 const quickStepS = 300
-let now: { id: number; plan: Plan; desk: Desk; mean: Trace | null; draws: Draws | null } | null = null
+let now: { id: number; plan: Plan; desk: Desk; mean: CourseTrace | null; draws: Draws | null } | null = null
 
 /** The design that is spoken of; asking about one that is gone is an error. */
 function design(id: number) {
@@ -19,13 +19,13 @@ function design(id: number) {
 
 interface Begun {
   plan: Plan
-  quick: Trace | null
+  quick: CourseTrace | null
 }
 
 export interface Summed {
-  mean: Trace
+  mean: CourseTrace
   chance: Chance
-  answer: Answer
+  answer: OutageAnswer
 }
 
 /** One design at a time; every question carries its number, a new design replaces the one before. */
@@ -59,7 +59,7 @@ const simulation = {
     const chance = chanceOf(at.plan, seed, at.draws)
     return { mean: at.mean, chance, answer: answerOf(at.plan, chance, at.mean) }
   },
-  trace(id: number, seed: number, draw: number): Trace {
+  trace(id: number, seed: number, draw: number): CourseTrace {
     const { plan, desk } = design(id)
     return traceOf(plan, desk, seed, draw)
   },

@@ -1,10 +1,11 @@
 import { expose, type ProxyMarked } from 'comlink'
 import type { Equipment } from '@/core/equipment'
 import type { Job } from '@/core/job/schema'
-import { type SearchResult, search, searchSentence } from '@/core/search/search'
+import { type SearchResult, searchSentence } from '@/core/search/front'
+import { search } from '@/core/search/search'
 import { type Space, spaceOf } from '@/core/search/space'
 import type { Stock } from '@/core/search/stock'
-import { type Answer, perform, type Task } from '@/core/search/tasks'
+import { perform, type Task, type TaskResult } from '@/core/search/tasks'
 import type { Wishes } from '@/core/search/wishes'
 
 let space: Space | null = null
@@ -14,7 +15,7 @@ function known(): Space {
   return space
 }
 
-type Crew = ((tasks: Task[]) => Promise<Answer[]>) & ProxyMarked
+type Crew = ((tasks: Task[]) => Promise<TaskResult[]>) & ProxyMarked
 type Progress = ((done: number, what: string) => void) & ProxyMarked
 
 /** A lead plans the search and has its tasks done by the crew that the page gives it; hands do them. All know the same space. */
@@ -22,7 +23,7 @@ const searching = {
   know(job: Job, catalogue: Equipment[], wishes: Wishes, stock: Stock): void {
     space = spaceOf(job, catalogue, wishes, stock)
   },
-  perform: (task: Task): Answer => perform(known(), task),
+  perform: (task: Task): TaskResult => perform(known(), task),
   async lead(
     seed: number,
     draws: number,

@@ -24,7 +24,7 @@ export const markSchema = z.strictObject({
   /** what is written there, as read */
   text: line(200),
 })
-export type Mark = z.infer<typeof markSchema>
+export type PhotoMark = z.infer<typeof markSchema>
 
 /** A photograph of the job. Its bytes are kept beside the document, by the same id. */
 export const photoSchema = z.strictObject({

@@ -8,8 +8,8 @@ import { arrangementNames, opposed } from '../source/arrangement'
 import { limitWords, type Output, outputOf } from '../source/output'
 import { shortName } from '../source/short-name'
 import { figure, quantity, sentenceStart, together } from '../units/format'
-import { fromJob, type Unit, type Working } from '../working'
-import { type MeanDraw, type Run, runOf } from './energy'
+import { fromJob, type UnitOfMeasure, type Working } from '../working'
+import { type MeanDraw, type RunTime, runOf } from './energy'
 import {
   type CircuitNeed,
   type Coincidence,
@@ -26,16 +26,16 @@ import {
 } from './needs'
 
 /** In words; never more than that the figures meet or miss. */
-export type Verdict = 'enough' | 'tight' | 'short' | 'none needed' | 'cannot tell'
+export type BalanceVerdict = 'enough' | 'tight' | 'short' | 'none needed' | 'cannot tell'
 
 export interface BalanceLine {
   id: 'hours' | 'energy' | 'L1' | 'L2' | 'output' | 'start' | 'v240'
   label: string
-  unit: Unit
+  unit: UnitOfMeasure
   need: number | null
   have: number | null
   margin: number | null
-  verdict: Verdict
+  verdict: BalanceVerdict
   sentence: string
   /** of the output: what limits it, rated and for hours */
   limit?: string
@@ -50,7 +50,7 @@ export interface Figures {
   together: Record<Leg | 'both', Coincidence>
   output: Output | null
   starts: StartNeed[]
-  run: Run | null
+  run: RunTime | null
   /** the run with sun, generator and what is let go; null where the store alone counts */
   course: OnAverage | null
 }
@@ -62,7 +62,7 @@ export const hoursOf = ({ run, course }: Pick<Figures, 'run' | 'course'>): numbe
 /** Less than this share above the need is called tight. */
 const tightShare = 0.1
 
-function verdictOf(need: number, have: number): Verdict {
+function verdictOf(need: number, have: number): BalanceVerdict {
   if (need === 0) return 'none needed'
   if (have < need) return 'short'
   return have < need * (1 + tightShare) ? 'tight' : 'enough'

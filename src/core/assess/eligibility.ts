@@ -9,7 +9,7 @@ export const arrangementsJudged = [
   { key: 'split-phase', label: 'Split phase', arrangement: 'split-phase', liveLeg: 'L1' },
 ] as const satisfies readonly { key: string; label: string; arrangement: string; liveLeg: Leg }[]
 
-export interface Verdict {
+export interface Eligibility {
   key: (typeof arrangementsJudged)[number]['key']
   label: string
   /** `yes`; `with care`: works on a condition; `no` */
@@ -18,7 +18,7 @@ export interface Verdict {
 }
 
 /** Whether a circuit can be carried under each arrangement of voltage, and why not, or on which condition. */
-export function eligibilityOf(need: CircuitNeed, needs: readonly CircuitNeed[]): Verdict[] {
+export function eligibilityOf(need: CircuitNeed, needs: readonly CircuitNeed[]): Eligibility[] {
   return arrangementsJudged.map(({ key, label, ...supply }) => {
     const feed = feedUnder(supply, need.leg)
     const no: string[] = []
@@ -40,7 +40,7 @@ export function eligibilityOf(need: CircuitNeed, needs: readonly CircuitNeed[]):
 /** Under each arrangement: how many of the picked circuits it carries, and which not. */
 export function carriedBy(
   needs: readonly CircuitNeed[],
-): { key: Verdict['key']; label: string; carried: number; of: number; not: string[] }[] {
+): { key: Eligibility['key']; label: string; carried: number; of: number; not: string[] }[] {
   const picked = needs.filter(n => n.circuit.picked)
   return arrangementsJudged.map(({ key, label, ...supply }) => {
     const not = picked.filter(n => feedUnder(supply, n.leg) !== 'live')

@@ -7,7 +7,7 @@ import { twoBatteries } from '../source/two-batteries'
 import { fromJob, type Working } from '../working'
 
 /** How long the store lasts at the average draw, in closed form. */
-export interface Run {
+export interface RunTime {
   hours: number
   /** drawn from the batteries together, W */
   batteryW: number
@@ -31,7 +31,7 @@ export interface MeanDraw {
  * The run time of a job's source: `runtime` of the whole store, or `two-batteries` where each leg drains its own.
  * Null without a source, or where nothing is stored (a generator alone).
  */
-export function runOf(job: Job, mean: MeanDraw): Run | null {
+export function runOf(job: Job, mean: MeanDraw): RunTime | null {
   const { source, outage } = job
   if (!source) return null
   const store = storeOf(source, outage.deratingFraction, mean.W)
@@ -39,7 +39,7 @@ export function runOf(job: Job, mean: MeanDraw): Run | null {
   return store.apart ? apart(job, store, mean) : whole(job, store, mean)
 }
 
-function whole(job: Job, store: Store, mean: MeanDraw): Run {
+function whole(job: Job, store: Store, mean: MeanDraw): RunTime {
   const { source, outage } = job
   const catalogue = source ? catalogueOf(source) : fromJob
   const transformer = source?.arrangement === 'autotransformer' ? source.autotransformer : undefined
@@ -89,7 +89,7 @@ function whole(job: Job, store: Store, mean: MeanDraw): Run {
   }
 }
 
-function apart(job: Job, store: Store, mean: MeanDraw): Run {
+function apart(job: Job, store: Store, mean: MeanDraw): RunTime {
   const { source, outage } = job
   const share = store.deratingFraction * (outage.startFraction - outage.reserveFraction)
   const [a = 0, b = 0] = store.unitsWh

@@ -33,7 +33,7 @@ const solve = ({ ratedWh, deliveredWh, rechargeWh }: Input) => ({
  */
 export const capacityTest = calculator({
   name: 'capacity-test',
-  room: 'source',
+  topic: 'source',
   question: 'Did it give what its label says?',
   asked: ['capacity test', 'round trip efficiency', 'worn battery', 'discharge test', 'yearly test'],
   input,

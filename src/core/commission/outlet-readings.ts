@@ -4,7 +4,7 @@ import { labelled } from '../field'
 import { notNegative } from '../quantity'
 import { figure } from '../units/format'
 import { step } from '../working'
-import { type Verdict, verdictOutput } from './verdict'
+import { type ReadingVerdict, verdictOutput } from './verdict'
 
 /** What the three readings of an outlet can mean: a name, a sentence, what to do. */
 const verdicts = {
@@ -72,7 +72,7 @@ const verdicts = {
     meaning: 'No sound arrangement reads like this.',
     next: 'Treat the ground as live: stop, isolate, prove dead, and find out why before going on. Check the meter and its leads on a known outlet first.',
   },
-} as const satisfies Record<string, Verdict>
+} as const satisfies Record<string, ReadingVerdict>
 
 type Named = keyof typeof verdicts
 
@@ -155,7 +155,7 @@ const fitting = (i: Input) => tests.find(t => t.fits(i.hotNeutralV, i.neutralGro
 
 function solve(i: Input) {
   const verdict = fitting(i)?.verdict ?? 'inconsistent'
-  const { meaning, next }: Verdict = verdicts[verdict]
+  const { meaning, next }: ReadingVerdict = verdicts[verdict]
   const { neutralGroundV: g, hotGroundV: h } = i
   // both near nothing is a pin that touches nothing; anything else at a house outlet a ground lost on the way
   const lost = verdict === 'open-ground' && !(g < 30 && h < 30)
@@ -178,7 +178,7 @@ export function groundOnLine(i: Omit<Input, 'at'>): number {
  */
 export const outletReadings = calculator({
   name: 'outlet-readings',
-  room: 'readings',
+  topic: 'readings',
   question: 'What do these readings mean?',
   asked: [
     'readings at the outlet',

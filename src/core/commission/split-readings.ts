@@ -4,7 +4,7 @@ import { labelled } from '../field'
 import { notNegative } from '../quantity'
 import { figure, quantity } from '../units/format'
 import { step } from '../working'
-import { type Verdict, verdictOutput } from './verdict'
+import { type ReadingVerdict, verdictOutput } from './verdict'
 
 const verdicts = {
   'leg-dead': {
@@ -48,7 +48,7 @@ const verdicts = {
       'About 208 V between the legs: they stand a third of a turn apart, as two legs of a three-phase supply do.',
     next: '240 V heaters give three quarters of their power and motors may overheat; a shared neutral carries almost a full leg’s current. Ask what feeds this panel.',
   },
-} as const satisfies Record<string, Verdict>
+} as const satisfies Record<string, ReadingVerdict>
 
 type Named = keyof typeof verdicts
 
@@ -86,7 +86,7 @@ const again =
 
 function solve(i: Input) {
   const verdict = verdictOf(i)
-  const { meaning, next }: Verdict = verdicts[verdict]
+  const { meaning, next }: ReadingVerdict = verdicts[verdict]
   const unproven = verdict === 'split-phase' && !i.l1l2AgainV.length
   return { verdict, meaning, next: `${unproven ? again : ''}${next}` }
 }
@@ -108,7 +108,7 @@ export function legAngleDegrees({ l1V, l2V, l1l2V }: Input): number | null {
  */
 export const splitReadings = calculator({
   name: 'split-readings',
-  room: 'readings',
+  topic: 'readings',
   question: 'Are the two legs as they should be?',
   asked: [
     'readings of the two legs',

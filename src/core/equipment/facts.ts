@@ -1,14 +1,14 @@
 import * as z from 'zod'
 import { labelled } from '../field'
 import { line, within } from '../quantity'
-import type { Unit } from '../working'
+import type { UnitOfMeasure } from '../working'
 
 /** What a datasheet is silent about: a value of its own, not a gap. */
 export const notStated = 'not stated'
 export type NotStated = typeof notStated
 
 /** A figure that a datasheet gives, or is known to be silent about; left out while nobody has looked. */
-export const statedFigure = (low: number, high: number, unit: string, title: string, symbol: Unit) =>
+export const statedFigure = (low: number, high: number, unit: string, title: string, symbol: UnitOfMeasure) =>
   labelled(z.union([within(low, high, unit), z.literal(notStated)]).optional(), title, symbol)
 
 /** The figure, where the datasheet gives one. */

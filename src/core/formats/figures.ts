@@ -1,11 +1,11 @@
+import { dateInCell } from './written-time'
+
 /** Figures in tables that programs write: one decimal sign for the whole table, told from its first rows. */
 
 /** What is longer than any figure is not looked at: the pattern would try every way to read it. */
 const longestFigure = 60
 export const looksLikeFigure = (cell: string) =>
   cell.length <= longestFigure && /^\s*[-+]?\d[\d\s.,]*(?:e[-+]?\d+)?\s*$/i.test(cell)
-
-export const dateInCell = /\d{1,4}[-/.]\d{1,2}[-/.]\d{1,4}/
 
 /** The sign before the decimals of a table, by what most of its figures tell. */
 export function decimalOf(body: readonly string[][]): '.' | ',' {

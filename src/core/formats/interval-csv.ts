@@ -4,6 +4,15 @@ import { fail, fault, type Outcome, ok } from '../outcome'
 import { plural } from '../units/format'
 import { zoneClock } from '../zone-clock'
 import { decimalOf, numberOf } from './figures'
+import {
+  clockInCell,
+  clockSOf,
+  type DateOrder,
+  dateInCell,
+  dateOrderOf,
+  daySOf,
+  instantSOf,
+} from './written-time'
 
 const wanted =
   'wanted is a table of use: a row for each interval with its date, time and kWh, or a row for each day with 24, 48 or 96 figures'
@@ -17,7 +26,7 @@ interface Shape {
   day: number[]
   minutes: number
   scale: number
-  order: 'ymd' | 'mdy' | 'dmy'
+  order: DateOrder
   /** the sign before the decimals */
   decimal: '.' | ','
   header: number
@@ -32,8 +41,6 @@ const mostReadings = 3_000_000
 /** An interval of no house: the sum of such figures would be no number. */
 const mostWh = 1e9
 
-const date = /(\d{1,4})([-/.])(\d{1,2})[-/.](\d{1,4})/
-const clock = /(\d{1,2}):(\d{2})(?::(\d{2}))?\s*([AaPp])?/
 /** A figure as written; what is longer than any figure is not looked at: the pattern would try every way to read it. */
 const isFigure = (cell: string) =>
   cell.length <= longestFigure && /^\s*-?[\d., ]*\d(?:e-?\d+)?\s*$/i.test(cell)
@@ -56,26 +63,29 @@ function shapeOf(rows: readonly string[][]): Shape | string {
   const header = rows.findIndex((r, i) => {
     const next = rows[i + 1] ?? []
     return (
-      next.some(c => date.test(c)) &&
+      next.some(c => dateInCell.test(c)) &&
       next.filter(isFigure).length > 0 &&
-      !r.some(c => date.test(c) && c.length < 26)
+      !r.some(c => dateInCell.test(c) && c.length < 26)
     )
   })
   if (header < 0) return `has no header above a row with a date and a figure: ${wanted}`
   const names = rows[header] ?? []
-  const body = rows.slice(header + 1).filter(r => r.some(c => date.test(c)))
+  const body = rows.slice(header + 1).filter(r => r.some(c => dateInCell.test(c)))
   const first = body[0] ?? []
   const day = names.flatMap((name, c) =>
-    isFigure(first[c] ?? '') && (clock.test(name) || /^\s*(?:h|hour|hr|he|kwh)?\s*\d{1,2}\s*$/i.test(name))
+    isFigure(first[c] ?? '') &&
+    (clockInCell.test(name) || /^\s*(?:h|hour|hr|he|kwh)?\s*\d{1,2}\s*$/i.test(name))
       ? [c]
       : [],
   )
-  const order = orderOf(body)
+  const { order } = dateOrderOf(body.map(r => r.find(c => dateInCell.test(c)) ?? ''))
   const decimal = decimalOf(body)
   const said = names.join(' ')
   const scale = /kwh/i.test(said) ? 1000 : /\bwh\b/i.test(said) ? 1 : 1000
   if ([24, 25, 48, 50, 96, 100].includes(day.length)) {
-    const roles = names.map((_, c): Role => (!day.includes(c) && date.test(first[c] ?? '') ? 'date' : null))
+    const roles = names.map(
+      (_, c): Role => (!day.includes(c) && dateInCell.test(first[c] ?? '') ? 'date' : null),
+    )
     return {
       kind: 'wide',
       roles,
@@ -89,9 +99,9 @@ function shapeOf(rows: readonly string[][]): Shape | string {
   }
   const roles = names.map((name, c): Role => {
     const cell = first[c] ?? ''
-    if (date.test(cell) && clock.test(cell)) return /\bend|to\b/i.test(name) ? 'end' : 'start'
-    if (date.test(cell)) return 'date'
-    if (clock.test(cell)) return /\bend|to\b/i.test(name) ? 'end' : 'clock'
+    if (dateInCell.test(cell) && clockInCell.test(cell)) return /\bend|to\b/i.test(name) ? 'end' : 'start'
+    if (dateInCell.test(cell)) return 'date'
+    if (clockInCell.test(cell)) return /\bend|to\b/i.test(name) ? 'end' : 'clock'
     if (!isFigure(cell)) return /estimat|quality|flag|type|status/i.test(name) ? 'quality' : null
     return roleOf(name)
   })
@@ -102,17 +112,6 @@ function shapeOf(rows: readonly string[][]): Shape | string {
   if (!once.some(r => r === 'forward' || r === 'reverse' || r === 'net'))
     return `has no column of kWh: ${wanted}`
   return { kind: 'long', roles: once, day: [], minutes: 0, scale, order, decimal, header }
-}
-
-function orderOf(body: readonly string[][]): Shape['order'] {
-  const dates = body.flatMap(r => r.flatMap(c => date.exec(c) ?? null)).filter(d => d !== null)
-  const found = body.flatMap(r => {
-    const cell = r.find(c => date.test(c))
-    const d = cell === undefined ? null : date.exec(cell)
-    return d ? [d] : []
-  })
-  if (!dates.length || (found[0]?.[1] ?? '').length === 4) return 'ymd'
-  return found.some(d => Number(d[1]) > 12) || found.every(d => d[2] === '.') ? 'dmy' : 'mdy'
 }
 
 interface Column {
@@ -167,20 +166,6 @@ export function intervalCsvReader(zone: string): IntervalCsvReader {
     if (second) shownBefore.add(localS)
     return { startS: at?.startS ?? Number.NaN, offset: at?.offsetMin ?? 0 }
   }
-  const dayOf = (text: string, order: Shape['order']): number => {
-    const [, a = '', , b = '', c = ''] = date.exec(text) ?? []
-    const [y, m, d] = a.length === 4 ? [a, b, c] : order === 'dmy' ? [c, b, a] : [c, a, b]
-    return Date.UTC(Number(y) + (y.length <= 2 ? 2000 : 0), Number(m) - 1, Number(d)) / 1000
-  }
-  const clockOf = (text: string): number => {
-    const [, h = '', m = '', s = '0', half] = clock.exec(text.replace(date, ' ')) ?? []
-    if (h === '') return Number.NaN
-    return (
-      (half ? (Number(h) % 12) + (half.toLowerCase() === 'p' ? 12 : 0) : Number(h)) * 3600 +
-      Number(m) * 60 +
-      Number(s)
-    )
-  }
   const figure = (cell: string | undefined) => numberOf(cell ?? '', shape?.decimal ?? '.')
   const put = (into: Column, at: { startS: number; offset: number }, minutes: number, Wh: number) => {
     if (!(Math.abs(Wh) <= mostWh)) {
@@ -197,7 +182,7 @@ export function intervalCsvReader(zone: string): IntervalCsvReader {
   const take = (row: string[], { kind, roles, day, minutes, scale, order }: Shape) => {
     const at = (role: Role) => row[roles.indexOf(role)] ?? ''
     if (kind === 'wide') {
-      const localDay = dayOf(at('date'), order)
+      const localDay = daySOf(at('date'), order)
       if (!Number.isFinite(localDay)) {
         unreadable++
         return
@@ -211,14 +196,18 @@ export function intervalCsvReader(zone: string): IntervalCsvReader {
       return
     }
     const text = roles.includes('start') ? at('start') : `${at('date')} ${at('clock')}`
-    const localS = dayOf(text, order) + clockOf(text)
+    const localS = instantSOf(text, order)
     if (!Number.isFinite(localS)) {
       unreadable++
       return
     }
     if (/estim/i.test(at('quality')) || /^e$/i.test(at('quality').trim())) estimated++
     const end = at('end')
-    const endS = end ? (date.test(end) ? dayOf(end, order) : dayOf(text, order)) + clockOf(end) : Number.NaN
+    const endS = end
+      ? dateInCell.test(end)
+        ? instantSOf(end, order)
+        : daySOf(text, order) + clockSOf(end)
+      : Number.NaN
     // 23:00 to 23:59, or to 0:00 of the next day
     const span = Number.isFinite(endS) ? Math.round((endS - localS + (endS <= localS ? 86_400 : 0)) / 60) : 0
     const minutesHere = [14, 29, 59].includes(span % 60) ? span + 1 : span

@@ -1,5 +1,7 @@
 import fc from 'fast-check'
-import { guessMeterFormat, type MeterFormat, meterReader } from './meter-csv'
+import { meterReader } from './meter-csv'
+import type { MeterFormat } from './meter-format'
+import { guessMeterFormat } from './meter-guess'
 
 const guess = (text: string) => {
   const outcome = guessMeterFormat(text, 120)

@@ -3,261 +3,11 @@ import { isSummerTime } from '../loads/intervals'
 import type { Series } from '../loads/series'
 import { type Fault, fail, fault, type Outcome, ok } from '../outcome'
 import { plural } from '../units/format'
-import { dateInCell as date, decimalOf, looksLikeFigure, numberOf } from './figures'
+import { numberOf } from './figures'
+import { type ColumnKind, type MeterFormat, wantedOfMeter } from './meter-format'
+import { clockSOf, daySOf, instantSOf, placedReader } from './written-time'
 
 /** Time series of meters, as their programs save them: any delimiter, decimal comma, many ways of writing time. */
-
-export const columnKinds = [
-  'ignore',
-  'time',
-  'date',
-  'clock',
-  'elapsed s',
-  'elapsed h',
-  'W',
-  'kW',
-  'VA',
-  'A',
-  'A peak',
-  'V',
-  'PF',
-  'Wh total',
-  'kWh total',
-  'Wh each row',
-] as const
-export type ColumnKind = (typeof columnKinds)[number]
-
-export interface MeterFormat {
-  delimiter: string
-  decimal: '.' | ','
-  /** rows before the figures begin */
-  headerRows: number
-  columns: ColumnKind[]
-  dateOrder: 'ymd' | 'mdy' | 'dmy'
-  /** of the circuit: for a column of amps alone, V */
-  volts: number
-  /** where only amps or volt-amps are given */
-  powerFactor: number
-}
-
-export interface Guess {
-  format: MeterFormat
-  names: string[]
-  sample: string[][]
-  /** what the person should look at, in words */
-  unsure: string[]
-}
-
-/** Characters of a cell, and columns, that are looked at in telling what a table is. */
-const longestCell = 200
-const mostColumns = 200
-
-const wanted = 'wanted is a table with a time and W, A or a counter of Wh, one reading a row'
-
-/** What a file of readings seems to be, from its first lines; a person confirms it. Faults: no table, no time, no figures. */
-export function guessMeterFormat(head: string, volts: number): Outcome<Guess> {
-  const text = head.replace(/^\uFEFF/, '')
-  if (!text.trim()) return fail(fault('$', `is empty: ${wanted}`))
-  if (/^\s*[<{[]/.test(text))
-    return fail(fault('$', `is no table but ${text.trim()[0] === '<' ? 'XML' : 'JSON'}: ${wanted}`))
-  const { data, meta } = Papa.parse<string[]>(text, {
-    skipEmptyLines: 'greedy',
-    delimitersToGuess: [';', '\t', ',', '|'],
-  })
-  const rows = data
-    .slice(0, 200)
-    .map(r => r.slice(0, mostColumns).map(c => (c.length > longestCell ? c.slice(0, longestCell) : c)))
-  const width = commonWidth(rows)
-  if (width < 2) return fail(fault('$', `has one column: ${wanted}`))
-  const headerRows = rows.findIndex(
-    r => r.length >= width && r.filter(c => looksLikeFigure(c)).length >= 1 && r.some(isTimeLike),
-  )
-  if (headerRows < 0) return fail(fault('$', `has no row with a time and a figure: ${wanted}`))
-  const body = rows.slice(headerRows).filter(r => r.length >= width)
-  const names = Array.from({ length: width }, (_, c) =>
-    headerRows > 0 ? (rows[headerRows - 1]?.[c] ?? '').trim() : '',
-  )
-  const decimal = decimalOf(body)
-  const unsure: string[] = []
-  const columns = names.map((name, c) =>
-    kindOf(
-      name,
-      body.map(r => r[c] ?? ''),
-      decimal,
-    ),
-  )
-  settle(columns, names, body, decimal, unsure)
-  if (!columns.some(k => ['time', 'clock', 'elapsed s', 'elapsed h'].includes(k)))
-    unsure.push('No column of time was recognised: say which it is.')
-  if (!columns.some(k => ['W', 'kW', 'VA', 'A', 'Wh total', 'kWh total', 'Wh each row'].includes(k)))
-    unsure.push('No column of watts, amps or energy was recognised: say which it is.')
-  const { order, sure } = dateOrderOf(columns, body)
-  if (!sure) unsure.push('Day and month cannot be told apart: month first is taken.')
-  return ok({
-    format: {
-      delimiter: meta.delimiter,
-      decimal,
-      headerRows,
-      columns,
-      dateOrder: order,
-      volts,
-      powerFactor: 1,
-    },
-    names,
-    sample: body.slice(0, 5).map(r => r.slice(0, width)),
-    unsure,
-  })
-}
-
-function commonWidth(rows: readonly string[][]): number {
-  const counts = new Map<number, number>()
-  for (const r of rows) counts.set(r.length, (counts.get(r.length) ?? 0) + 1)
-  return [...counts].sort((a, b) => b[1] - a[1] || b[0] - a[0])[0]?.[0] ?? 0
-}
-
-const clock = /\d{1,2}:\d{2}/
-const isTimeLike = (cell: string) => clock.test(cell) || date.test(cell) || looksLikeFigure(cell)
-
-const named: readonly (readonly [ColumnKind, RegExp])[] = [
-  ['elapsed h', /elapsed.*\bh(ours?)?\b/i],
-  ['elapsed s', /elapsed|^\s*(seconds?|sec|t|s)\s*$/i],
-  ['kWh total', /kwh/i],
-  ['Wh total', /\bwh\b|watt.?hours?|energy/i],
-  ['PF', /\bpf\b|power.?factor|cos/i],
-  ['kW', /\bkw\b|kilowatts?/i],
-  ['VA', /\bva\b|apparent/i],
-  ['W', /\bw\b|watts?|power/i],
-  ['A peak', /(inrush|peak|max\w*).*(\ba\b|amps?|current)|(\ba\b|amps?|current).*(inrush|peak|max)/i],
-  ['A', /\ba\b|amps?|amperes?|current/i],
-  ['V', /\bv\b|volts?|voltage/i],
-  ['time', /date.*time|time.?stamp|datetime/i],
-  ['date', /^\s*(date|day)\b/i],
-  ['clock', /time|clock|hour/i],
-]
-
-function kindOf(name: string, cells: readonly string[], decimal: '.' | ','): ColumnKind {
-  const filled = cells.filter(c => c.trim())
-  if (!filled.length) return 'ignore'
-  // a row or two of rubbish does not unmake a column
-  const most = (fits: (cell: string) => boolean) => filled.filter(fits).length >= 0.6 * filled.length
-  if (most(c => clock.test(c) && date.test(c))) return 'time'
-  if (most(c => date.test(c) && !clock.test(c))) return 'date'
-  if (most(c => clock.test(c))) return 'clock'
-  const figures = filled.map(c => numberOf(c, decimal))
-  if (figures.filter(Number.isFinite).length < filled.length / 2) return 'ignore'
-  if (figures.every(f => f > 1e9 && f < 3e12)) return 'time'
-  const kind = named.find(([, pattern]) => pattern.test(name))?.[0] ?? 'ignore'
-  if (kind === 'time' || kind === 'date' || kind === 'clock') return 'elapsed s'
-  if (kind === 'kWh total' || kind === 'Wh total') {
-    const falls = figures
-      .slice(1)
-      .filter((f, n) => f < (figures[n] ?? 0) && f >= 0.1 * (figures[n] ?? 0)).length
-    // a counter is set back to nothing now and then; it does not fall a little
-    const rises = falls <= figures.length * 0.02
-    const steady =
-      figures.slice(1).some((f, n) => f > (figures[n] ?? 0)) || figures.every(f => f === figures[0])
-    return rises && steady ? kind : 'Wh each row'
-  }
-  return kind
-}
-
-/** A date beside a clock is one time; a clock alone counts from its start; nameless figures are told by what they do. */
-function settle(
-  columns: ColumnKind[],
-  names: readonly string[],
-  body: readonly string[][],
-  decimal: '.' | ',',
-  unsure: string[],
-) {
-  if (columns.includes('time'))
-    columns.forEach((k, c) => {
-      if (k === 'date' || k === 'clock') columns[c] = 'ignore'
-    })
-  const isTime = (k: ColumnKind) => k === 'time' || k === 'clock' || k.startsWith('elapsed')
-  const isPower = (k: ColumnKind) =>
-    ['W', 'kW', 'VA', 'A', 'Wh total', 'kWh total', 'Wh each row'].includes(k)
-  columns.forEach((kind, c) => {
-    if (kind !== 'ignore' || names[c]) return
-    const figures = body.map(r => numberOf(r[c] ?? '', decimal)).filter(Number.isFinite)
-    if (figures.length < body.length / 2) return
-    const rises = figures.every((f, n) => n === 0 || f > (figures[n - 1] ?? 0))
-    if (rises && !columns.some(isTime)) {
-      columns[c] = 'elapsed s'
-      unsure.push(`Column ${c + 1} has no name: it rises row by row, taken as seconds.`)
-    } else if (!columns.some(isPower)) {
-      columns[c] = 'W'
-      unsure.push(`Column ${c + 1} has no name: taken as watts.`)
-    }
-  })
-}
-
-function dateOrderOf(columns: readonly ColumnKind[], body: readonly string[][]) {
-  const c = columns.findIndex(k => k === 'time' || k === 'date')
-  let order: MeterFormat['dateOrder'] = 'mdy'
-  let sure = true
-  const dates = body.flatMap(r => {
-    const found = /(\d{1,4})([-/.])(\d{1,2})[-/.](\d{1,4})/.exec(r[c] ?? '')
-    return found ? [found] : []
-  })
-  if (!dates.length) return { order, sure }
-  if (dates.every(d => (d[1] ?? '').length === 4)) return { order: 'ymd' as const, sure }
-  if (dates.some(d => Number(d[1]) > 12) || dates.every(d => d[2] === '.')) order = 'dmy'
-  else if (!dates.some(d => Number(d[3]) > 12)) sure = false
-  return { order, sure }
-}
-
-const digit = (text: string, at: number) => text.charCodeAt(at) - 48
-const two = (text: string, at: number) => digit(text, at) * 10 + digit(text, at + 1)
-
-/** Seconds of the local clock, counted like seconds since 1970; NaN where it cannot be read. */
-function clockReader(order: MeterFormat['dateOrder']) {
-  let lastDate = ''
-  let lastDay = Number.NaN
-  const dayOf = (text: string): number => {
-    if (text === lastDate) return lastDay
-    const [, a = '', b = '', c = ''] = /(\d{1,4})[-/.](\d{1,2})[-/.](\d{1,4})/.exec(text) ?? []
-    const [y, m, d] = a.length === 4 ? [a, b, c] : order === 'dmy' ? [c, b, a] : [c, a, b]
-    const year = Number(y) + (y.length <= 2 ? 2000 : 0)
-    lastDate = text
-    const at = Date.UTC(year, Number(m) - 1, Number(d))
-    // 31 February is no day, though the clock of a computer makes one of it
-    lastDay = new Date(at).getUTCDate() === Number(d) && Number(m) <= 12 ? at / 1000 : Number.NaN
-    return lastDay
-  }
-  const slow = (text: string): number => {
-    const [, h = '', m = '', s = '0', half] =
-      /(\d{1,3}):(\d{2})(?::(\d{2}(?:[.,]\d+)?))?\s*([AaPp])?/.exec(text) ?? []
-    if (h === '') return Number.NaN
-    const hour = half ? (Number(h) % 12) + (half.toLowerCase() === 'p' ? 12 : 0) : Number(h)
-    return hour * 3600 + Number(m) * 60 + Number(s.replace(',', '.'))
-  }
-  return {
-    /** 2026-01-05 00:00:01 by its places, the way most of a long file is written; NaN where it is written otherwise */
-    placed: (text: string, from: number, to: number): number => {
-      const c = text.charCodeAt(from + 10)
-      if ((c !== 32 && c !== 84) || text.charCodeAt(from + 13) !== 58 || text.charCodeAt(from + 4) !== 45)
-        return Number.NaN
-      if (to - from > 19 && text.charCodeAt(from + 19) !== 13) return Number.NaN
-      const seconds = text.charCodeAt(from + 16) === 58 ? two(text, from + 17) : 0
-      const day =
-        lastDate.length === 10 && text.startsWith(lastDate, from)
-          ? lastDay
-          : dayOf(text.slice(from, from + 10))
-      return day + two(text, from + 11) * 3600 + two(text, from + 14) * 60 + seconds
-    },
-    /** date and time in one cell; also seconds or milliseconds since 1970 */
-    whole: (text: string): number => {
-      if (/^\s*\d{9,13}(\.\d+)?\s*$/.test(text)) {
-        const figure = Number(text)
-        return figure > 1e11 ? figure / 1000 : figure
-      }
-      const [day = ''] = /\d{1,4}[-/.]\d{1,2}[-/.]\d{1,4}/.exec(text) ?? []
-      return dayOf(day) + slow(text.slice(text.indexOf(day) + day.length))
-    },
-    date: dayOf,
-    clock: slow,
-  }
-}
 
 /** A figure read from its characters, without cutting a piece out; NaN where it is written in any but the plainest way. */
 function plainFigure(text: string, from: number, to: number): number {
@@ -313,7 +63,8 @@ export function meterReader(format: MeterFormat): MeterReader {
     kWh: at('kWh total'),
     each: at('Wh each row'),
   }
-  const read = clockReader(format.dateOrder)
+  const { dateOrder } = format
+  const placedS = placedReader(dateOrder)
   let clockS = new Float64Array(firstSize)
   let value = new Float32Array(firstSize)
   let peak = place.peak < 0 ? null : new Float32Array(firstSize)
@@ -352,12 +103,12 @@ export function meterReader(format: MeterFormat): MeterReader {
 
   const timeOf = (): number => {
     if (place.time >= 0) {
-      const plain = read.placed(line, from[place.time] ?? 0, to[place.time] ?? 0)
-      return Number.isNaN(plain) ? read.whole(cellAt(place.time)) : plain
+      const plain = placedS(line, from[place.time] ?? 0, to[place.time] ?? 0)
+      return Number.isNaN(plain) ? instantSOf(cellAt(place.time), dateOrder) : plain
     }
     if (place.clock >= 0) {
-      const time = read.clock(cellAt(place.clock))
-      if (place.date >= 0) return read.date(cellAt(place.date).trim()) + time
+      const time = clockSOf(cellAt(place.clock))
+      if (place.date >= 0) return daySOf(cellAt(place.date).trim(), dateOrder) + time
       // a clock alone goes over midnight
       if (time + dayS < last - 43_200) dayS += 86_400
       return time + dayS
@@ -500,7 +251,7 @@ export function meterReader(format: MeterFormat): MeterReader {
       if (end < 0) {
         rest = all
         if (rest.length > 1_000_000)
-          problem = fault('$', `has a line of more than a million characters: ${wanted}`)
+          problem = fault('$', `has a line of more than a million characters: ${wantedOfMeter}`)
       } else {
         rest = all.slice(end + 1)
         parse(all.slice(0, end).replace(/^\uFEFF/, ''))
@@ -514,7 +265,7 @@ export function meterReader(format: MeterFormat): MeterReader {
         return fail(
           fault(
             '$',
-            `holds no two readings that can be used: ${counts.unreadable ? `${plural(counts.unreadable, 'row')} could not be read by these columns; ` : ''}${wanted}`,
+            `holds no two readings that can be used: ${counts.unreadable ? `${plural(counts.unreadable, 'row')} could not be read by these columns; ` : ''}${wantedOfMeter}`,
           ),
         )
       const upright = counts.negative > n / 2

@@ -1,12 +1,12 @@
 import Papa from 'papaparse'
 import type { Chance } from '../outage/chance'
 import type { Plan } from '../outage/plan'
-import type { Trace } from '../outage/trace'
+import type { CourseTrace } from '../outage/trace'
 
 const rounded = (value: number | undefined, digits = 1) => Number((value ?? 0).toFixed(digits))
 
 /** A trace as CSV: a row for each point, watts as means of the stretch that begins there; bands where there are any. */
-export function traceCsv(plan: Plan, trace: Trace, chance: Chance | null = null): string {
+export function traceCsv(plan: Plan, trace: CourseTrace, chance: Chance | null = null): string {
   const { points } = trace
   const band = (series: Float64Array, hour: number): number => {
     const hours = chance?.bands.hours ?? new Float64Array(0)

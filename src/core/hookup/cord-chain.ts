@@ -238,7 +238,7 @@ function faultsIn(i: Input): Fault[] {
  */
 export const cordChain = calculator({
   name: 'cord-chain',
-  room: 'wiring',
+  topic: 'wiring',
   question: 'Does it all plug together?',
   asked: [
     'what carries least',

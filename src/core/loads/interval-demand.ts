@@ -97,7 +97,7 @@ function solve(i: Input) {
  */
 export const intervalDemand = calculator({
   name: 'interval-demand',
-  room: 'loads',
+  topic: 'loads',
   question: 'What does the utility data say?',
   asked: ['interval data', 'smart meter', 'peak demand', 'base load', 'kWh per day', 'whole house'],
   input,

@@ -39,7 +39,7 @@ const output = z.strictObject({
  */
 export const loadLog = calculator({
   name: 'load-log',
-  room: 'loads',
+  topic: 'loads',
   question: 'What does the meter’s log say?',
   asked: [
     'plug-in meter',

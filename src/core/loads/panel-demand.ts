@@ -43,7 +43,7 @@ function solve(i: Input) {
  */
 export const panelDemand = calculator({
   name: 'panel-demand',
-  room: 'loads',
+  topic: 'loads',
   question: 'Can this panel take more load?',
   asked: ['220.87', 'service capacity', 'vehicle charger', 'main breaker', 'spare capacity', 'existing load'],
   input,

@@ -1,5 +1,5 @@
 import { figure } from '../units/format'
-import type { Unit } from '../working'
+import type { UnitOfMeasure } from '../working'
 import type { Plate } from './nameplate'
 
 const wattsPerHorsepower = 746
@@ -34,7 +34,7 @@ const codeLetters: Record<string, readonly [number, number]> = {
 /** A figure that a plate leads to, and how. */
 export interface Calculated {
   value: number
-  unit: Unit
+  unit: UnitOfMeasure
   how: string
   low?: number
   high?: number

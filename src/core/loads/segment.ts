@@ -18,7 +18,7 @@ export interface Level {
   shareFraction: number
 }
 
-export interface Run {
+export interface OnSpell {
   fromS: number
   toS: number
   meanW: number
@@ -40,7 +40,7 @@ export interface Segmentation {
   /** lowest first; the last is the highest */
   levels: Level[]
   dutyFraction: number
-  runs: Run[]
+  runs: OnSpell[]
   /** median from start to start, min; null with fewer than three runs */
   cycleMinutes: number | null
   startsPerDay: number
@@ -408,8 +408,8 @@ function runsOf(
   span: Float32Array,
   on: Uint8Array,
   stepS: number,
-): (Run & { whole: boolean })[] {
-  const runs: (Run & { whole: boolean })[] = []
+): (OnSpell & { whole: boolean })[] {
+  const runs: (OnSpell & { whole: boolean })[] = []
   const n = tS.length
   let from = -1
   const close = (to: number) => {
@@ -441,7 +441,7 @@ function runsOf(
   return runs
 }
 
-function cycleOf(starts: readonly Run[]): number | null {
+function cycleOf(starts: readonly OnSpell[]): number | null {
   if (starts.length < 3) return null
   const between = starts
     .slice(1)

@@ -58,7 +58,7 @@ function solve(i: Input) {
  */
 export const start = calculator({
   name: 'start',
-  room: 'loads',
+  topic: 'loads',
   question: 'Will it start?',
   asked: [
     'starting current',

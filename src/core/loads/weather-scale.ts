@@ -38,7 +38,7 @@ function solve(i: Input) {
  */
 export const weatherScale = calculator({
   name: 'weather-scale',
-  room: 'loads',
+  topic: 'loads',
   question: 'How much more in harder weather?',
   asked: [
     'hard frost',

@@ -2,11 +2,11 @@ import { duration, figure, quantity } from '../units/format'
 import type { Working } from '../working'
 import type { Chance } from './chance'
 import type { Plan } from './plan'
-import type { Trace } from './trace'
+import type { CourseTrace } from './trace'
 import { assumptions, generatorSentence, headline, largestTakers, sureness, tripSentence } from './words'
 
 /** What a simulation answers, in words and tables: the screen, the command line and the report say the same. */
-export interface Answer {
+export interface OutageAnswer {
   headline: string
   sureness: string
   trips: string
@@ -21,7 +21,7 @@ export interface Answer {
 
 const tierNames = { 1: 'Must run', 2: 'Should run', 3: 'May go' } as const
 
-export function answerOf(plan: Plan, chance: Chance, mean: Trace): Answer {
+export function answerOf(plan: Plan, chance: Chance, mean: CourseTrace): OutageAnswer {
   const { hours, endFraction } = chance
   const capped = (h: number) => (h >= plan.hours ? `${duration(plan.hours)} or more` : duration(h))
   const left = [endFraction.low, endFraction.middle, endFraction.high].map(f => quantity(f, 'fraction'))
@@ -58,7 +58,7 @@ export function answerOf(plan: Plan, chance: Chance, mean: Trace): Answer {
   }
 }
 
-function workingOf(plan: Plan, chance: Chance, mean: Trace): Working {
+function workingOf(plan: Plan, chance: Chance, mean: CourseTrace): Working {
   const { account } = mean
   const inWh = account.startWh + account.sunWh + account.generatorHouseWh + account.generatorChargeWh
   return {

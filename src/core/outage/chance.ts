@@ -1,4 +1,4 @@
-import { drawnCourse, type Room, roomFor } from './course'
+import { buffersFor, type CourseBuffers, drawnCourse } from './course'
 import { type Account, type Cause, causes } from './course-outcome'
 import { runCourse } from './kernel'
 import type { Plan } from './plan'
@@ -48,10 +48,10 @@ export const levelPoints = (plan: Pick<Plan, 'steps'>): number =>
 
 /** A worker's room and bench for one plan. */
 export interface Desk {
-  room: Room
+  room: CourseBuffers
   bench: Bench
 }
-export const deskFor = (plan: Plan): Desk => ({ room: roomFor(plan), bench: benchFor(plan) })
+export const deskFor = (plan: Plan): Desk => ({ room: buffersFor(plan), bench: benchFor(plan) })
 
 const emptyDraws = (plan: Plan, from: number, count: number): Draws => ({
   from,

@@ -34,7 +34,7 @@ export const eventKinds = [
 ] as const
 export type EventKind = (typeof eventKinds)[number]
 
-export interface Mark {
+export interface OutageEvent {
   hour: number
   kind: EventKind
   /** tier, store or load that it is about */
@@ -49,7 +49,7 @@ export interface Trip {
   beside: number
 }
 
-export interface Outcome {
+export interface CourseOutcome {
   /** hours until the first circuit of each tier was dark; Infinity for never */
   firstDarkH: [number, number, number]
   /** and why */
@@ -73,7 +73,7 @@ export interface Outcome {
 }
 
 /** What happened, step by step; filled only where it is asked for. */
-export interface Record {
+export interface CourseRecord {
   /** all stores together at the beginning of each step and at the end, Wh */
   levelWh: Float64Array
   storesWh: Float64Array[]
@@ -83,5 +83,5 @@ export interface Record {
   lostW: Float64Array
   /** served part of each step, by tier × 2 + leg */
   served: Float64Array[]
-  marks: Mark[]
+  marks: OutageEvent[]
 }

@@ -45,7 +45,7 @@ export interface Course {
 }
 
 /** What a worker keeps between courses of one plan. */
-export interface Room {
+export interface CourseBuffers {
   plan: Plan
   sky: SkyTables
   runs: Runs
@@ -53,7 +53,7 @@ export interface Room {
 }
 
 const firstRoom = 2048
-export const roomFor = (plan: Plan): Room => ({
+export const buffersFor = (plan: Plan): CourseBuffers => ({
   plan,
   sky: skyTables(plan),
   runs: {
@@ -96,7 +96,7 @@ function put(runs: Runs, load: number, from: number, to: number, W: number, VA: 
 }
 
 /** The mean course: every load at its average of the hour, no chance. Without an hour of beginning loads are flat. */
-export function meanCourse(room: Room): Course {
+export function meanCourse(room: CourseBuffers): Course {
   const { plan } = room
   const beginsH = plan.beginsH ?? assumedBeginsH
   const sky = skyOf(plan, room.sky, beginsH, null)
@@ -134,7 +134,7 @@ const keys = {
 const capacitySpread = 0.04
 
 /** The course of one draw: the same for the same seed and number, whatever was drawn before. */
-export function drawnCourse(room: Room, seed: number, draw: number): Course {
+export function drawnCourse(room: CourseBuffers, seed: number, draw: number): Course {
   const { plan, runs } = room
   const chance = streamOf(seed, draw, keys.course)
   const anyH = chance.uniform() * 24

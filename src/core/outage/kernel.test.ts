@@ -7,7 +7,7 @@ import type { Load } from '../loads/load'
 import { refillWorked } from '../source/inputs'
 import { deskFor, runDraws, simulate } from './chance'
 import { type Plan, planOf } from './plan'
-import { type Trace, traceOf } from './trace'
+import { type CourseTrace, traceOf } from './trace'
 
 /** The kernel against closed form, and what must hold of any course. */
 
@@ -23,7 +23,7 @@ const planned = (of: Job, change: (plan: Plan) => Plan = p => p): Plan => {
   if (!plan.ok) throw new Error(plan.faults.map(f => `${f.path} ${f.message}`).join('; '))
   return change(plan.value)
 }
-const meanOf = (plan: Plan): Trace => traceOf(plan, deskFor(plan), 1)
+const meanOf = (plan: Plan): CourseTrace => traceOf(plan, deskFor(plan), 1)
 
 describe('the mean course', () => {
   const steady = (W: number, facts: Partial<Job['outage']> = {}) =>

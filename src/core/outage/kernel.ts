@@ -1,6 +1,7 @@
 import type { Course } from './course'
-import type { Account, Cause, EventKind, Outcome, Record } from './course-outcome'
-import { backAbove, isLost, oneStore, oneStoreSuits, within } from './one-store'
+import type { Cause, CourseOutcome, CourseRecord, EventKind } from './course-outcome'
+import { accountOf, type State, stateFor, total } from './kernel-state'
+import { backAbove, isLost, never, oneStore, oneStoreSuits, within } from './one-store'
 import { examiner } from './overload'
 import type { Plan, PlanGenerator } from './plan'
 import { type Levels, laneFor, quietSteps, rest } from './quiet'
@@ -16,139 +17,14 @@ import { sunSlotMin } from './sun'
 const mostTrips = 2
 /** A dark hour after an overload is borne; more is not: our measure. */
 const longestResetMinutes = 60
-const never = Number.POSITIVE_INFINITY
-
-/** Where an account's figures lie while they are added up. */
-const sum = {
-  sun: 0,
-  sunUnused: 1,
-  genHouse: 2,
-  genCharge: 3,
-  loads: 4,
-  idle: 5,
-  inverter: 6,
-  transformer: 7,
-  charger: 8,
-  genH: 9,
-  gallons: 10,
-  fuelWh: 11,
-} as const
-
-/** Everything that changes while a course runs. */
-interface State {
-  plan: Plan
-  course: Course
-  bench: Bench
-  record: Record | null
-  outcome: Outcome
-  stepH: number
-  stores: number
-  capacity: Float64Array
-  reserve: Float64Array
-  level: Float64Array
-  /** the store's output is on */
-  on: Uint8Array
-  full: Uint8Array
-  tierOn: Uint8Array
-  /** mean watts of each group in this step */
-  cur: Float64Array
-  /** volt-amps of each leg that touch this step */
-  va: Float64Array
-  sums: Float64Array
-  /** of this step, by store: asked by its loads; from the sun; into the charger; to the loads; from the battery; got */
-  need: Float64Array
-  sunIn: Float64Array
-  acIn: Float64Array
-  acOut: Float64Array
-  dcOut: Float64Array
-  got: Float64Array
-  deadUntil: number
-  gone: boolean
-  genOn: boolean
-  tripsBy: Int16Array
-}
-
-function stateFor(plan: Plan, course: Course, bench: Bench, record: Record | null): State {
-  const { stores, generator } = plan
-  const n = stores.length
-  const by = (of: (s: Plan['stores'][number]) => number) =>
-    Float64Array.from(stores, (s, k) => of(s) * (course.capacityFactor[k] ?? 1))
-  const level = by(s => s.startWh)
-  const reserve = by(s => s.reserveWh)
-  const sums = new Float64Array(12)
-  sums[sum.fuelWh] = generator ? generator.gallons * generator.WhPerGallon : 0
-  return {
-    plan,
-    course,
-    bench,
-    record,
-    outcome: {
-      firstDarkH: [never, never, never],
-      cause: ['lasted', 'lasted', 'lasted'],
-      causeAt: -1,
-      emptyH: never,
-      emptyStore: -1,
-      trips: [],
-      tripEnds: false,
-      servedH: new Float64Array(6),
-      leftOff: [],
-      generatorH: 0,
-      gallons: 0,
-      endWh: 0,
-      account: accountOf(level, sums, level),
-    },
-    stepH: plan.stepS / 3600,
-    stores: n,
-    capacity: by(s => s.capacityWh),
-    reserve,
-    level,
-    on: Uint8Array.from(stores, (s, k) => (s.works && (level[k] ?? 0) > (reserve[k] ?? 0) ? 1 : 0)),
-    full: new Uint8Array(n),
-    tierOn: new Uint8Array(3).fill(1),
-    cur: new Float64Array(6),
-    va: new Float64Array(2),
-    sums,
-    need: new Float64Array(n),
-    sunIn: new Float64Array(n),
-    acIn: new Float64Array(n),
-    acOut: new Float64Array(n),
-    dcOut: new Float64Array(n),
-    got: new Float64Array(n),
-    deadUntil: 0,
-    gone: false,
-    genOn: false,
-    tripsBy: new Int16Array(plan.loads.length + 1),
-  }
-}
-
-const total = (values: Float64Array): number => {
-  let all = 0
-  for (const value of values) all += value
-  return all
-}
-
-const accountOf = (start: Float64Array, sums: Float64Array, end: Float64Array): Account => ({
-  startWh: total(start),
-  sunWh: sums[sum.sun] ?? 0,
-  sunUnusedWh: sums[sum.sunUnused] ?? 0,
-  generatorHouseWh: sums[sum.genHouse] ?? 0,
-  generatorChargeWh: sums[sum.genCharge] ?? 0,
-  loadsWh: sums[sum.loads] ?? 0,
-  idleWh: sums[sum.idle] ?? 0,
-  inverterWh: sums[sum.inverter] ?? 0,
-  transformerWh: sums[sum.transformer] ?? 0,
-  chargerWh: sums[sum.charger] ?? 0,
-  endWh: total(end),
-})
-
 /** Runs a course through a plan, on a bench that the caller keeps. */
 export function runCourse(
   plan: Plan,
   course: Course,
   bench: Bench,
-  record: Record | null = null,
+  record: CourseRecord | null = null,
   levels: Levels | null = null,
-): Outcome {
+): CourseOutcome {
   const watches = plan.mayTrip && course.hourlyW === null
   fill(plan, course, bench, watches)
   return runFilled(plan, course, bench, watches, record, levels)
@@ -163,10 +39,10 @@ export function runFilled(
   course: Course,
   bench: Bench,
   watches: boolean,
-  record: Record | null = null,
+  record: CourseRecord | null = null,
   levels: Levels | null = null,
   lostEnds = false,
-): Outcome {
+): CourseOutcome {
   const { steps, stores, generator, shedding } = plan
   const state = stateFor(plan, course, bench, record)
   const { level, on, cur, sums, outcome } = state
@@ -186,7 +62,7 @@ export function runFilled(
 
   for (let m = 0; m < steps; m++) {
     if (lane && !state.gone && !state.genOn && m >= state.deadUntil && on[0] && (!two || on[1])) {
-      lane.wake((sums[sum.fuelWh] ?? 0) > 0)
+      lane.wake(sums.fuelWh > 0)
       m = quietSteps(lane, m, steps)
       if (m >= steps) break
     }
@@ -213,13 +89,18 @@ export function runFilled(
   if (!two) for (let g = 0; g < 6; g += 2) outcome.servedH[g + 1] = outcome.servedH[g] ?? 0
   outcome.account = accountOf(start, sums, level)
   outcome.endWh = outcome.account.endWh
-  outcome.generatorH = sums[sum.genH] ?? 0
-  outcome.gallons = sums[sum.gallons] ?? 0
+  outcome.generatorH = sums.generatorH
+  outcome.gallons = sums.gallons
   return outcome
 }
 
 /** The quick way through a whole course of one store. */
-function inOneStore(state: State, start: Float64Array, levels: Levels | null, lostEnds: boolean): Outcome {
+function inOneStore(
+  state: State,
+  start: Float64Array,
+  levels: Levels | null,
+  lostEnds: boolean,
+): CourseOutcome {
   const { plan, course, bench, stepH, sums, outcome, level } = state
   if (plan.stores[0]?.works === false && (level[0] ?? 0) > (state.reserve[0] ?? 0))
     for (let t = 0; t < 3; t++) dark(state, t, 0, 'too cold', -1)
@@ -243,11 +124,11 @@ function inOneStore(state: State, start: Float64Array, levels: Levels | null, lo
     sunW: Float64Array.of(got.sunW),
     steps: got.onSteps,
   })
-  sums[sum.loads] = (sums[sum.loads] ?? 0) + got.genHouseW * stepH
-  sums[sum.sunUnused] = got.sunUnusedW * stepH
-  sums[sum.genHouse] = got.genHouseW * stepH
-  sums[sum.genCharge] = got.genChargeW * stepH
-  sums[sum.charger] = got.genChargeW * stepH * (1 - (plan.stores[0]?.chargerEfficiencyFraction ?? 1))
+  sums.loadsWh += got.genHouseW * stepH
+  sums.sunUnusedWh = got.sunUnusedW * stepH
+  sums.generatorHouseWh = got.genHouseW * stepH
+  sums.generatorChargeWh = got.genChargeW * stepH
+  sums.chargerWh = got.genChargeW * stepH * (1 - (plan.stores[0]?.chargerEfficiencyFraction ?? 1))
   level[0] = got.levelWh
   outcome.account = accountOf(start, sums, level)
   outcome.endWh = outcome.account.endWh
@@ -374,7 +255,7 @@ function beyondMeans(state: State, m: number) {
 function generatorW(state: State, generator: PlanGenerator, m: number): number {
   const { capacity, level, stores, sums, stepH } = state
   const was = state.genOn
-  const fuelWh = sums[sum.fuelWh] ?? 0
+  const fuelWh = sums.fuelWh
   if (fuelWh <= 0) {
     state.genOn = false
     if (was) mark(state, m, 'fuel gone')
@@ -446,8 +327,7 @@ function stepOf(state: State, m: number) {
   for (let k = 0; k < n; k++) {
     const s = plan.stores[k]
     if (!s) continue
-    sums[sum.sunUnused] =
-      (sums[sum.sunUnused] ?? 0) + ((state.course.sky.sunW[k]?.[slot] ?? 0) - (sunIn[k] ?? 0)) * stepH
+    sums.sunUnusedWh += ((state.course.sky.sunW[k]?.[slot] ?? 0) - (sunIn[k] ?? 0)) * stepH
     const net = (sunIn[k] ?? 0) + (acIn[k] ?? 0) * s.chargerEfficiencyFraction - (dcOut[k] ?? 0)
     if (net < 0 && serves && on[k] === 1 && (plan.both || !two)) {
       const lasts = Math.max(0, (level[k] ?? 0) - (reserve[k] ?? 0)) / (-net * stepH)
@@ -485,9 +365,9 @@ function stepOf(state: State, m: number) {
   }
   if (generator && state.genOn) {
     const usedWh = (byGenerator + genCharge) * stepH
-    sums[sum.fuelWh] = Math.max(0, (sums[sum.fuelWh] ?? 0) - usedWh)
-    sums[sum.genH] = (sums[sum.genH] ?? 0) + stepH
-    sums[sum.gallons] = (sums[sum.gallons] ?? 0) + usedWh / generator.WhPerGallon
+    sums.fuelWh = Math.max(0, sums.fuelWh - usedWh)
+    sums.generatorH += stepH
+    sums.gallons += usedWh / generator.WhPerGallon
   }
   whoGotIt(state, m, live)
   if (state.record) putStep(state, state.record, m, byGenerator + genCharge)
@@ -528,16 +408,15 @@ function add(state: State, k: number, W: number, share: number, fromGenW: number
   const { idleW: transformerIdleW, efficiencyFraction: keeps } = plan.transformer ?? noTransformer
   const inTransformer = W / keeps - W
   const ac = acIn[k] ?? 0
-  sums[sum.idle] = (sums[sum.idle] ?? 0) + (s.idleW - transformerIdleW) * share * stepH
-  sums[sum.transformer] = (sums[sum.transformer] ?? 0) + (inTransformer + transformerIdleW * share) * stepH
+  sums.idleWh += (s.idleW - transformerIdleW) * share * stepH
+  sums.transformerWh += (inTransformer + transformerIdleW * share) * stepH
   const bent = share > 0 ? (s.lossPerW2 * W * W) / share : 0
-  sums[sum.inverter] =
-    (sums[sum.inverter] ?? 0) + (W / s.efficiencyFraction + bent - W - inTransformer) * stepH
-  sums[sum.charger] = (sums[sum.charger] ?? 0) + ac * (1 - s.chargerEfficiencyFraction) * stepH
-  sums[sum.sun] = (sums[sum.sun] ?? 0) + (sunIn[k] ?? 0) * stepH
-  sums[sum.genCharge] = (sums[sum.genCharge] ?? 0) + ac * stepH
-  sums[sum.genHouse] = (sums[sum.genHouse] ?? 0) + fromGenW * stepH
-  sums[sum.loads] = (sums[sum.loads] ?? 0) + (W + fromGenW) * stepH
+  sums.inverterWh += (W / s.efficiencyFraction + bent - W - inTransformer) * stepH
+  sums.chargerWh += ac * (1 - s.chargerEfficiencyFraction) * stepH
+  sums.sunWh += (sunIn[k] ?? 0) * stepH
+  sums.generatorChargeWh += ac * stepH
+  sums.generatorHouseWh += fromGenW * stepH
+  sums.loadsWh += (W + fromGenW) * stepH
 }
 const noTransformer = { idleW: 0, efficiencyFraction: 1 }
 
@@ -552,12 +431,12 @@ function addQuiet(
     const Wh = (lane.loadW[k] ?? 0) * stepH
     const h = lane.steps * stepH
     const inTransformer = Wh / keeps - Wh
-    sums[sum.loads] = (sums[sum.loads] ?? 0) + Wh
-    sums[sum.idle] = (sums[sum.idle] ?? 0) + (s.idleW - transformerIdleW) * h
-    sums[sum.transformer] = (sums[sum.transformer] ?? 0) + inTransformer + transformerIdleW * h
+    sums.loadsWh += Wh
+    sums.idleWh += (s.idleW - transformerIdleW) * h
+    sums.transformerWh += inTransformer + transformerIdleW * h
     const bentWh = s.lossPerW2 * (lane.loadW2[k] ?? 0) * stepH
-    sums[sum.inverter] = (sums[sum.inverter] ?? 0) + Wh / s.efficiencyFraction + bentWh - Wh - inTransformer
-    sums[sum.sun] = (sums[sum.sun] ?? 0) + (lane.sunW[k] ?? 0) * stepH
+    sums.inverterWh += Wh / s.efficiencyFraction + bentWh - Wh - inTransformer
+    sums.sunWh += (lane.sunW[k] ?? 0) * stepH
   })
 }
 
@@ -616,7 +495,7 @@ function whoGotIt(state: State, m: number, live: boolean) {
     for (let t = 0; t < 3; t++) if (tierOn[t]) dark(state, t, m + least, 'store empty', outcome.emptyStore)
 }
 
-function putStart(record: Record, level: Float64Array) {
+function putStart(record: CourseRecord, level: Float64Array) {
   record.levelWh[0] = total(level)
   level.forEach((Wh, k) => {
     const of = record.storesWh[k]
@@ -624,7 +503,7 @@ function putStart(record: Record, level: Float64Array) {
   })
 }
 
-function putStep(state: State, record: Record, m: number, generator: number) {
+function putStep(state: State, record: CourseRecord, m: number, generator: number) {
   const { level, sunIn, acOut, dcOut, acIn, need, got, plan } = state
   record.levelWh[m + 1] = total(level)
   let loads = 0

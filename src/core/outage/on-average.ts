@@ -1,7 +1,7 @@
 import { methodOf } from '../hookup/method'
 import type { Job } from '../job/schema'
 import { duration, quantity, together } from '../units/format'
-import { meanCourse, roomFor } from './course'
+import { buffersFor, meanCourse } from './course'
 import { runCourse } from './kernel'
 import { lostAtH } from './one-store'
 import { planOf } from './plan'
@@ -38,7 +38,7 @@ export function onAverage(job: Job, batteryW: number): OnAverage | null {
   const planned = planOf(job, { stepS })
   if (!planned.ok) return null
   const plan = planned.value
-  const got = runCourse(plan, meanCourse(roomFor(plan)), benchFor(plan))
+  const got = runCourse(plan, meanCourse(buffersFor(plan)), benchFor(plan))
   const goneH = lostAtH(plan, got)
   const lasts = goneH === Number.POSITIVE_INFINITY
   const { sunWh, generatorHouseWh, generatorChargeWh, chargerWh } = got.account

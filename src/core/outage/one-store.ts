@@ -1,5 +1,5 @@
 import type { Course } from './course'
-import type { Cause, Outcome } from './course-outcome'
+import type { Cause, CourseOutcome } from './course-outcome'
 import type { Plan } from './plan'
 import { type Levels, rest } from './quiet'
 import type { Bench } from './sums'
@@ -34,7 +34,8 @@ export const oneStoreSuits = (plan: Plan): boolean =>
   (plan.shedding.policy === 'none' || plan.shedding.policy === 'by tier') &&
   (plan.generator !== null || plan.arrays.length > 0 || plan.shedding.policy === 'by tier')
 
-const never = Number.POSITIVE_INFINITY
+/** Hours to what does not come about. */
+export const never = Number.POSITIVE_INFINITY
 
 /** Whether an hour of the day lies in a span, over midnight if need be; a span of no length is none. */
 export const within = (h: number, fromH: number, toH: number) =>
@@ -46,9 +47,9 @@ export const within = (h: number, fromH: number, toH: number) =>
  */
 export const lostAtH = (
   { shedding, hasTier }: Plan,
-  { emptyH, firstDarkH: [h1, h2, h3] }: Outcome,
+  { emptyH, firstDarkH: [h1, h2, h3] }: CourseOutcome,
 ): number => (shedding.policy === 'none' ? Math.min(emptyH, h1, h2, h3) : hasTier[0] ? h1 : emptyH)
-export const isLost = (plan: Plan, outcome: Outcome): boolean => lostAtH(plan, outcome) !== never
+export const isLost = (plan: Plan, outcome: CourseOutcome): boolean => lostAtH(plan, outcome) !== never
 
 /** Runs a course from a level; times, causes and served hours go into the outcome. */
 export function oneStore(
@@ -56,7 +57,7 @@ export function oneStore(
   course: Course,
   bench: Bench,
   start: { levelWh: number; capacityWh: number; reserveWh: number; on: boolean },
-  outcome: Outcome,
+  outcome: CourseOutcome,
   levels: Levels | null,
   lostEnds: boolean,
 ): OneStoreSums {

@@ -1,5 +1,5 @@
 import type { Plan } from './plan'
-import type { Trace } from './trace'
+import type { CourseTrace } from './trace'
 
 /** What a circuit does at an hour of a course. */
 export interface CircuitThen {
@@ -15,7 +15,7 @@ export interface CircuitThen {
 /** The panel as it is at an hour of the trace. */
 export function panelAt(
   plan: Pick<Plan, 'circuits' | 'loads' | 'stores' | 'shedding'>,
-  trace: Trace,
+  trace: CourseTrace,
   asked: number,
 ): CircuitThen[] {
   // the very end is looked at as it was just before

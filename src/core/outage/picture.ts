@@ -1,7 +1,7 @@
-import type { Trace } from './trace'
+import type { CourseTrace } from './trace'
 
 /** Level at an hour, between the points of the trace. */
-export function levelAt({ points }: Trace, hour: number): number {
+export function levelAt({ points }: CourseTrace, hour: number): number {
   const next = points.hour.findIndex(h => h >= hour)
   if (next <= 0) return points.levelWh[Math.max(0, next)] ?? 0
   const from = points.hour[next - 1] ?? 0
@@ -20,7 +20,7 @@ export interface Layer {
 }
 
 /** Inflow above the line, outflow below it, each layer on the one before. */
-export function flowsOf({ points }: Trace): { layers: Layer[]; mostIn: number; mostOut: number } {
+export function flowsOf({ points }: CourseTrace): { layers: Layer[]; mostIn: number; mostOut: number } {
   const length = points.hour.length
   const base = () => new Array<number>(length).fill(0)
   const stack = (sign: 1 | -1, parts: [string, Layer['className'], (i: number) => number][]) => {

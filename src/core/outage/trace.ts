@@ -1,13 +1,13 @@
 import { type Desk, residualOf } from './chance'
 import { type Course, drawnCourse, meanCourse, ticksPerStep } from './course'
-import type { Account, Mark, Outcome, Record } from './course-outcome'
+import type { Account, CourseOutcome, CourseRecord, OutageEvent } from './course-outcome'
 import { runCourse } from './kernel'
 import type { Plan } from './plan'
 import { sunDayOf } from './sky'
 import { addOver, groupOf } from './sums'
 
 /** One course looked at closely: the mean one, or a single draw. Plain data for the screen, the CSV and the command line. */
-export interface Trace {
+export interface CourseTrace {
   /** −1: the mean */
   draw: number
   beginsH: number
@@ -27,10 +27,10 @@ export interface Trace {
     tierW: Float64Array[]
     lostW: Float64Array
   }
-  marks: Mark[]
+  marks: OutageEvent[]
   account: Account & { byCircuitWh: number[]; residualWh: number; residualFraction: number }
   outcome: Pick<
-    Outcome,
+    CourseOutcome,
     | 'firstDarkH'
     | 'cause'
     | 'causeAt'
@@ -52,7 +52,7 @@ export interface Trace {
 
 const mostPoints = 289
 
-const recordFor = (plan: Plan): Record => ({
+const recordFor = (plan: Plan): CourseRecord => ({
   levelWh: new Float64Array(plan.steps + 1),
   storesWh: plan.stores.map(() => new Float64Array(plan.steps + 1)),
   sunW: new Float64Array(plan.steps),
@@ -64,7 +64,7 @@ const recordFor = (plan: Plan): Record => ({
 })
 
 /** The mean course, or the draw with that number, in full. */
-export function traceOf(plan: Plan, desk: Desk, seed: number, draw = -1): Trace {
+export function traceOf(plan: Plan, desk: Desk, seed: number, draw = -1): CourseTrace {
   const course = draw < 0 ? meanCourse(desk.room) : drawnCourse(desk.room, seed, draw)
   const record = recordFor(plan)
   const outcome = runCourse(plan, course, desk.bench, record)
@@ -123,7 +123,7 @@ function darkSpans(served: Float64Array, stepH: number): [number, number][] {
 }
 
 /** Energy that each circuit was served, Wh: each run by the served part of the steps it covers, summed apart from the kernel. */
-function circuitWh(plan: Plan, course: Course, record: Record): number[] {
+function circuitWh(plan: Plan, course: Course, record: CourseRecord): number[] {
   const stepH = plan.stepS / 3600
   const totals = plan.circuits.map(() => 0)
   const sums = record.served.map(served => {
@@ -165,7 +165,7 @@ function circuitWh(plan: Plan, course: Course, record: Record): number[] {
   return totals
 }
 
-function pointsOf(plan: Plan, course: Course, record: Record): Trace['points'] {
+function pointsOf(plan: Plan, course: Course, record: CourseRecord): CourseTrace['points'] {
   const every = Math.max(1, Math.ceil(plan.steps / (mostPoints - 1)))
   const count = Math.ceil(plan.steps / every) + 1
   const of = () => new Float64Array(count)
@@ -206,7 +206,7 @@ function pointsOf(plan: Plan, course: Course, record: Record): Trace['points'] {
 }
 
 /** What the loads of each tier were served, step by step, W: changes by tier and leg, added up, × the served part. */
-function tierWatts(plan: Plan, course: Course, record: Record): Float64Array[] {
+function tierWatts(plan: Plan, course: Course, record: CourseRecord): Float64Array[] {
   const end = plan.steps * ticksPerStep
   const changes = Array.from({ length: 6 }, () => new Float64Array(plan.steps + 3))
   plan.loads.forEach((load, l) => {
@@ -245,10 +245,10 @@ function tierWatts(plan: Plan, course: Course, record: Record): Float64Array[] {
   })
 }
 
-function sunMarks(plan: Plan, desk: Desk, course: Course): Mark[] {
+function sunMarks(plan: Plan, desk: Desk, course: Course): OutageEvent[] {
   if (!plan.arrays.length) return []
   const { sunriseH, sunsetH } = sunDayOf(plan, desk.room.sky, course.sky.month)
-  const marks: Mark[] = []
+  const marks: OutageEvent[] = []
   for (let day = 0; day * 24 < plan.hours + 24; day++)
     for (const [kind, at] of [
       ['sunrise', sunriseH],

@@ -5,7 +5,7 @@ import type { Job } from '../job/schema'
 import { deskFor } from './chance'
 import { planOf } from './plan'
 import { planWhatIf } from './plan-what-if'
-import { type Trace, traceOf } from './trace'
+import { type CourseTrace, traceOf } from './trace'
 import { asItIs, isAsItIs, type WhatIf } from './what-if'
 
 /** Every knob moves the mean the way it must, with a weather file and without one, and nothing when it is let go. */
@@ -74,7 +74,7 @@ const skies: [string, Partial<Job['outage']>][] = [
   ['a weather file and a temperature', { weather, outdoorC: -3 }],
   ['closed form', { outdoorC: -3, latitudeDeg: 40 }],
 ]
-const mean = (of: Job, whatIf: Partial<WhatIf> = {}): Trace => {
+const mean = (of: Job, whatIf: Partial<WhatIf> = {}): CourseTrace => {
   const plan = planWhatIf(of, { ...asItIs, ...whatIf })
   if (!plan.ok) throw new Error(plan.faults.map(f => f.message).join('; '))
   return traceOf(plan.value, deskFor(plan.value), 1)

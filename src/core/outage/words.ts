@@ -2,7 +2,7 @@ import { duration, figure, quantity, sentenceStart, together } from '../units/fo
 import type { Chance } from './chance'
 import type { Cause } from './course-outcome'
 import type { Plan } from './plan'
-import type { Trace } from './trace'
+import type { CourseTrace } from './trace'
 
 /** What a simulation says, in sentences. */
 
@@ -22,7 +22,11 @@ export function outOf100(fraction: number): string {
 }
 
 /** `2 circulators, 41 %`: the circuits that took most of the energy, of the mean course. */
-export function largestTakers(plan: Plan, trace: Trace, most = 1): { name: string; fraction: number }[] {
+export function largestTakers(
+  plan: Plan,
+  trace: CourseTrace,
+  most = 1,
+): { name: string; fraction: number }[] {
   const all = trace.account.byCircuitWh.reduce((a, b) => a + b, 0)
   return plan.circuits
     .map((c, n) => ({ name: c.name, fraction: all > 0 ? (trace.account.byCircuitWh[n] ?? 0) / all : 0 }))
@@ -30,7 +34,7 @@ export function largestTakers(plan: Plan, trace: Trace, most = 1): { name: strin
     .slice(0, most)
 }
 
-const whyOf = (plan: Plan, trace: Trace, chance: Chance, cause: Cause, store: number): string => {
+const whyOf = (plan: Plan, trace: CourseTrace, chance: Chance, cause: Cause, store: number): string => {
   const [taker] = largestTakers(plan, trace)
   const mostly =
     taker && taker.fraction > 0.15
@@ -55,7 +59,7 @@ const whyOf = (plan: Plan, trace: Trace, chance: Chance, cause: Cause, store: nu
 }
 
 /** What the other battery still holds when one is empty, of the mean course. */
-function strandedText(plan: Plan, { points, outcome }: Trace, store: number): string {
+function strandedText(plan: Plan, { points, outcome }: CourseTrace, store: number): string {
   const other = plan.stores[1 - store]
   const at = points.hour.findIndex(h => h >= outcome.emptyH)
   if (!other || at < 0 || outcome.emptyStore !== store) return ''
@@ -84,7 +88,7 @@ const circuitsText = (names: readonly string[], most = 3): string =>
   `${names.length > 1 ? 'circuits' : 'circuit'} ${together(names.length > most ? [...names.slice(0, most), `${names.length - most} more`] : names)}`
 
 /** The sentence first: how long, how likely, what goes first and why. */
-export function headline(plan: Plan, chance: Chance, mean: Trace): string {
+export function headline(plan: Plan, chance: Chance, mean: CourseTrace): string {
   const must = plan.unserved.filter(u => u.tier === 1).map(u => u.name)
   const others = plan.unserved.filter(u => u.tier !== 1).map(u => u.name)
   const lasts = lastsSentence(plan, chance, mean)
@@ -100,7 +104,7 @@ export function headline(plan: Plan, chance: Chance, mean: Trace): string {
     .join(' ')
 }
 
-function lastsSentence(plan: Plan, chance: Chance, mean: Trace): string {
+function lastsSentence(plan: Plan, chance: Chance, mean: CourseTrace): string {
   const asked = quantity(plan.hours, 'h')
   if (!plan.circuits.length) return `Nothing is picked: only the source’s own draw runs for ${asked}.`
   const [first] = chance.causes
@@ -155,7 +159,7 @@ export function generatorSentence(plan: Plan, { generatorH, gallons, fuelGone }:
 /** What is lost and where, in words for the account. */
 export function accountRows(
   plan: Plan,
-  { account }: Trace,
+  { account }: CourseTrace,
 ): { side: 'in' | 'out' | 'lost' | 'left'; name: string; Wh: number }[] {
   const rows: { side: 'in' | 'out' | 'lost' | 'left'; name: string; Wh: number }[] = [
     { side: 'in', name: 'Stored at the beginning', Wh: account.startWh },

@@ -3,7 +3,7 @@ import { freeSpaces, legOf } from './positions'
 import type { Circuit, Panel } from './schema'
 
 /** Whether spaces one above the other can be had for a new breaker, and at the cost of which moves. */
-export type Room = { free: number; tandems: number } & (
+export type FreeSpaces = { free: number; tandems: number } & (
   | { kind: 'there'; spaces: number[] }
   | { kind: 'by moving'; spaces: number[]; moves: { circuit: Circuit; to: number }[] }
   | { kind: 'none' }
@@ -13,7 +13,7 @@ export type Room = { free: number; tandems: number } & (
  * Room for a breaker of one or two spaces. Of all places it could stand, the one that costs the fewest breakers moved to
  * free spaces elsewhere. `where`: the end of the panel where the main stands, at which an interlock acts, or anywhere.
  */
-export function roomFor(panel: Panel, wanted: 1 | 2, where: 'anywhere' | 'beside the main'): Room {
+export function roomFor(panel: Panel, wanted: 1 | 2, where: 'anywhere' | 'beside the main'): FreeSpaces {
   const free = freeSpaces(panel.spaces, panel.circuits, panel.unusable)
   const about = { free: free.length, tandems: freedByTandems(panel) }
   const rows = panel.spaces / 2

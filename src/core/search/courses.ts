@@ -1,4 +1,4 @@
-import { type Course, drawnCourse, type Room, roomFor } from '../outage/course'
+import { buffersFor, type Course, type CourseBuffers, drawnCourse } from '../outage/course'
 import type { Plan } from '../outage/plan'
 import { type Bench, benchFor, fill } from '../outage/sums'
 import type { Space } from './space'
@@ -28,7 +28,7 @@ const noRuns: Course['runs'] = {
 
 interface Kin {
   plan: Plan
-  room: Room
+  room: CourseBuffers
   bench: Bench
   drawn: Map<number, KeptCourse>
 }
@@ -75,7 +75,7 @@ export function coursesFor(space: Space, plan: Plan, seed: number): (draw: numbe
       arrays: oneWattArrays(plan),
       stores: store ? [store, plan.stores[1] ?? store] : [],
     }
-    kin = { plan, room: roomFor(own), bench: benchFor(plan), drawn: new Map() }
+    kin = { plan, room: buffersFor(own), bench: benchFor(plan), drawn: new Map() }
     kinds.set(key, kin)
   }
   const { room, bench, drawn } = kin

@@ -7,8 +7,9 @@ import type { Job } from '../job/schema'
 import { simulate } from '../outage/chance'
 import { planOf } from '../outage/plan'
 import { adopted } from './adopt'
+import { type Found, type SearchResult, searchSentence } from './front'
 import { plannedDesign } from './planned'
-import { alone, type Found, type SearchResult, search, searchSentence } from './search'
+import { search } from './search'
 import {
   type Design,
   designName,
@@ -20,7 +21,7 @@ import {
   sunWeightLb,
 } from './space'
 import { expansionKey } from './stock'
-import { type Answer, perform, type Task } from './tasks'
+import { alone, perform, type Task, type TaskResult } from './tasks'
 import { labourRate, type Wishes, wishesSchema } from './wishes'
 
 const wishes = (facts: Partial<Wishes> = {}): Wishes => ({ ...wishesSchema.parse({}), ...facts })
@@ -190,8 +191,8 @@ describe('search', () => {
 
   test('comes out the same whoever does the work, in whatever order', async () => {
     const s = space()
-    const backwards = async (tasks: Task[]): Promise<Answer[]> => {
-      const answers: Answer[] = new Array(tasks.length)
+    const backwards = async (tasks: Task[]): Promise<TaskResult[]> => {
+      const answers: TaskResult[] = new Array(tasks.length)
       for (let i = tasks.length - 1; i >= 0; i--) {
         const task = tasks[i]
         // over the wire and back, as a worker or a queue has it

@@ -4,7 +4,7 @@ import { circuitNeeds, named } from '../assess/needs'
 import { hookupDevices } from '../hookup/design'
 import { methodOf } from '../hookup/method'
 import type { Job } from '../job/schema'
-import { drawnCourse, roomFor, ticksPerStep } from '../outage/course'
+import { buffersFor, drawnCourse, ticksPerStep } from '../outage/course'
 import { runCourse, runFilled } from '../outage/kernel'
 import { isLost } from '../outage/one-store'
 import { type Plan, planOf } from '../outage/plan'
@@ -32,7 +32,7 @@ export interface RaceItem {
   draws: number[]
 }
 
-export type Answer =
+export type TaskResult =
   | { kind: 'checks'; kins: KinChecked[] }
   | { kind: 'bounds'; from: number; draws: DrawBound[] }
   | { kind: 'trips'; trips: number[] }
@@ -68,10 +68,19 @@ export interface DrawBound {
   capacityFactor: number[]
 }
 
+/** Hands tasks out and gives their answers back in the order of the tasks. */
+export type Crew = (tasks: Task[]) => Promise<TaskResult[]>
+
+/** One after another, here. */
+export const alone =
+  (space: Space): Crew =>
+  tasks =>
+    Promise.resolve(tasks.map(task => perform(space, task)))
+
 /** Of the search’s own simulations: steps of five minutes, overloads judged apart from energy. */
 const stepS = 300
 
-export function perform(space: Space, task: Task): Answer {
+export function perform(space: Space, task: Task): TaskResult {
   switch (task.kind) {
     case 'checks':
       return { kind: 'checks', kins: checked(space, task.kins) }
@@ -220,7 +229,7 @@ function bounds(
   const plan = planFor(space, { head, method, generator: 0, sun: 0 })
   if (!plan) return []
   const [store] = plan.stores
-  const room = roomFor({ ...plan, arrays: oneWattArrays(plan), stores: store ? [store, store] : [] })
+  const room = buffersFor({ ...plan, arrays: oneWattArrays(plan), stores: store ? [store, store] : [] })
   const stepH = plan.stepS / 3600
   const draws: DrawBound[] = []
   for (let d = from; d < to; d++) {
@@ -250,7 +259,7 @@ function tripsOf(space: Space, { head, method, seed, draws }: Extract<Task, { ki
     ...plan,
     stores: plan.stores.map(s => ({ ...s, capacityWh: 1e9, startWh: 1e9, reserveWh: 0 })),
   }
-  const room = roomFor(endless)
+  const room = buffersFor(endless)
   const bench = benchFor(endless)
   return Array.from({ length: draws }, (_, d) =>
     Number(runCourse(endless, drawnCourse(room, seed, d), bench).tripEnds),

@@ -63,7 +63,7 @@ function solve(i: Input) {
  */
 export const bank = calculator({
   name: 'bank',
-  room: 'source',
+  topic: 'source',
   question: 'How long does a bank last?',
   asked: [
     'amp-hours',

@@ -76,7 +76,7 @@ function neutralOf(i: Input, L1A: number, L2A: number): number {
  */
 export const legs = calculator({
   name: 'legs',
-  room: 'source',
+  topic: 'source',
   question: 'What do legs and neutral carry?',
   asked: [
     'leg balance',

@@ -62,7 +62,7 @@ function faultsIn(i: Input): Fault[] {
  */
 export const refill = calculator({
   name: 'refill',
-  room: 'source',
+  topic: 'source',
   question: 'How long must the generator run?',
   asked: [
     'refill the battery',

@@ -43,7 +43,7 @@ function solve(i: Input) {
  */
 export const runtime = calculator({
   name: 'runtime',
-  room: 'source',
+  topic: 'source',
   question: 'How long will it last?',
   asked: ['run time', 'hours on battery', 'autonomy', 'watt-hours', 'reserve', 'idle draw'],
   input,

@@ -86,7 +86,7 @@ function seriesWindow(i: Input): { least: number; most: number } {
  */
 export const solarString = calculator({
   name: 'solar-string',
-  room: 'source',
+  topic: 'source',
   question: 'How many solar panels in series?',
   asked: ['solar string', 'PV', 'Voc in the cold', 'over-voltage', 'MPPT window', 'folding panels'],
   input,

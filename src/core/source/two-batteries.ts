@@ -57,7 +57,7 @@ function faultsIn(i: Input): Fault[] {
  */
 export const twoBatteries = calculator({
   name: 'two-batteries',
-  room: 'source',
+  topic: 'source',
   question: 'How long do two units last?',
   asked: ['legs differ', 'two units', 'combiner', 'stranded energy', 'leg imbalance', 'paired stations'],
   input,

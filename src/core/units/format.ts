@@ -1,4 +1,4 @@
-import type { Unit } from '../working'
+import type { UnitOfMeasure } from '../working'
 import { fahrenheitOf, metresOf } from './convert'
 
 const formatters = new Map<number, Intl.NumberFormat>()
@@ -26,7 +26,7 @@ function rounded(value: number, significant: number): string {
 /** Three significant digits. */
 export const figure = (value: number): string => rounded(value, 3)
 
-const symbols: Record<Unit, string> = {
+const symbols: Record<UnitOfMeasure, string> = {
   W: 'W',
   VA: 'VA',
   A: 'A',
@@ -56,7 +56,7 @@ const symbols: Record<Unit, string> = {
 }
 
 /** A number with its unit, the same everywhere: `1,900 Wh`, `19.6 h`, `89 %`. */
-export function quantity(value: number, unit: Unit): string {
+export function quantity(value: number, unit: UnitOfMeasure): string {
   if (unit === 'fraction') return `${figure(value * 100)} %`
   if (unit === '$') return `$${grouped(value, 0)}`
   if (unit === 'circuits') return plural(value, 'circuit')
@@ -72,7 +72,7 @@ export function quantity(value: number, unit: Unit): string {
 export const duration = (hours: number): string =>
   hours <= 0 || hours >= 1 ? quantity(hours, 'h') : `${Math.max(1, Math.round(hours * 60))} min`
 
-export const shown = (value: number | string | boolean, unit: Unit): string =>
+export const shown = (value: number | string | boolean, unit: UnitOfMeasure): string =>
   typeof value === 'number'
     ? quantity(value, unit)
     : typeof value === 'boolean'

@@ -113,7 +113,7 @@ const tableAtTerminals = (i: Input) => tableAmpacityA(i.material, i.size, termin
  */
 export const ampacity = calculator({
   name: 'ampacity',
-  room: 'wiring',
+  topic: 'wiring',
   question: 'What may this wire carry?',
   asked: [
     'what breaker fits this wire',

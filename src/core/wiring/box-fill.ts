@@ -79,7 +79,7 @@ function faultsIn(i: Input): Fault[] {
  */
 export const boxFill = calculator({
   name: 'box-fill',
-  room: 'wiring',
+  topic: 'wiring',
   question: 'Is the box big enough?',
   asked: ['box fill', 'cubic inches', 'splices', 'junction box', 'device box'],
   input,

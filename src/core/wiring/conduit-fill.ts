@@ -70,7 +70,7 @@ function solve(i: Input) {
  */
 export const conduitFill = calculator({
   name: 'conduit-fill',
-  room: 'wiring',
+  topic: 'wiring',
   question: 'What size conduit?',
   asked: ['conduit fill', 'pipe size', 'EMT', 'PVC', 'whip', 'nipple', 'how many wires fit'],
   input,

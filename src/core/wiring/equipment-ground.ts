@@ -87,7 +87,7 @@ function faultsIn(i: Input): Fault[] {
  */
 export const equipmentGround = calculator({
   name: 'equipment-ground',
-  room: 'wiring',
+  topic: 'wiring',
   question: 'What size ground?',
   asked: ['equipment grounding conductor', 'EGC', 'ground wire size', 'upsized conductors'],
   input,

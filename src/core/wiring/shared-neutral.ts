@@ -52,7 +52,7 @@ const words = {
  */
 export const sharedNeutral = calculator({
   name: 'shared-neutral',
-  room: 'wiring',
+  topic: 'wiring',
   question: 'Can this shared neutral carry it?',
   asked: ['multiwire', 'MWBC', 'tied legs', 'neutral overload', 'two hots one neutral'],
   input,

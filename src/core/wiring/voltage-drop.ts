@@ -85,7 +85,7 @@ const thinnest = (i: Input, mostFraction: number) =>
  */
 export const voltageDrop = calculator({
   name: 'voltage-drop',
-  room: 'wiring',
+  topic: 'wiring',
   question: 'How many volts does the run lose?',
   asked: [
     'is the wire thick enough',

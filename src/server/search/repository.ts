@@ -3,9 +3,9 @@ import type { Knex } from 'knex'
 import * as z from 'zod'
 import { type Equipment, equipmentSchema } from '@/core/equipment'
 import { type Job, jobSchema } from '@/core/job/schema'
-import type { SearchResult } from '@/core/search/search'
+import type { SearchResult } from '@/core/search/front'
 import { type Stock, stockSchema } from '@/core/search/stock'
-import type { Answer } from '@/core/search/tasks'
+import type { TaskResult } from '@/core/search/tasks'
 import { type Wishes, wishesSchema } from '@/core/search/wishes'
 import { db } from '../db/connection'
 import { always, transaction } from '../db/transaction'
@@ -119,8 +119,8 @@ export async function searchWork(id: string): Promise<SearchWork | null> {
 }
 
 /** The answers to one round of work, by the number of the piece. */
-export async function answersOf(id: string, round: number): Promise<Map<number, Answer>> {
-  const rows: { key: string; answer: Answer }[] = await db()('design_search_task')
+export async function answersOf(id: string, round: number): Promise<Map<number, TaskResult>> {
+  const rows: { key: string; answer: TaskResult }[] = await db()('design_search_task')
     .where({ search_id: id })
     .where('key', 'like', `${round}-%`)
     .select('key', 'answer')
@@ -131,7 +131,7 @@ export const hasAnswer = async (id: string, key: string): Promise<boolean> =>
   Boolean(await db()('design_search_task').where({ search_id: id, key }).first('key'))
 
 /** Keeps an answer; one that is there already stays, and false comes back. */
-export async function keepAnswer(id: string, key: string, answer: Answer): Promise<boolean> {
+export async function keepAnswer(id: string, key: string, answer: TaskResult): Promise<boolean> {
   // of a search that is over nothing is kept
   const kept = await db().raw(
     `insert into design_search_task (search_id, key, answer)

@@ -1,4 +1,4 @@
-import { type Answer, answerOf } from '@/core/outage/answer'
+import { answerOf, type OutageAnswer } from '@/core/outage/answer'
 import { deskFor, simulate } from '@/core/outage/chance'
 import { planOf } from '@/core/outage/plan'
 import { traceOf } from '@/core/outage/trace'
@@ -7,8 +7,8 @@ import { demoJobs } from './jobs'
 /** What the outage says of each demo job: the sentence that an engineer would, and nothing that is no number. */
 
 const draws = 100
-const answers = new Map<number, Answer>()
-function said(n: number): Answer {
+const answers = new Map<number, OutageAnswer>()
+function said(n: number): OutageAnswer {
   const known = answers.get(n)
   if (known) return known
   const demo = demoJobs[n]

@@ -13,7 +13,7 @@ import { WorkingView } from '../common/WorkingView'
 import { type Draft, emptied, type Problems, pruned, sorted } from '../form/draft'
 import { Fields } from '../form/FieldInput'
 import { LiveProblems } from '../form/useField'
-import { Answer } from './Answer'
+import { AnswerPanel } from './AnswerPanel'
 import styles from './Bench.module.css'
 import { benchPath } from './Finder'
 import { LegsPicture } from './LegsPicture'
@@ -159,7 +159,7 @@ export function CalculatorView({ calculator, draft: typed, onDraft, from, focus 
         </FormProvider>
       </Paper>
       <div className={styles.answer}>
-        <Answer worked={outcome.ok ? outcome.value : null} waiting={state.waiting} wrong={state.wrong} />
+        <AnswerPanel worked={outcome.ok ? outcome.value : null} waiting={state.waiting} wrong={state.wrong} />
       </div>
       <Column className={styles.beside}>
         <Row>

@@ -1,11 +1,11 @@
 import { Box, List, ListItem, ListItemButton, ListSubheader, Stack, TextField } from '@mui/material'
 import { Search } from 'lucide-react'
 import { type KeyboardEvent, type MouseEvent, useRef, useState } from 'react'
-import { type Room, rooms } from '@/core/calculator'
+import { type Topic, topics } from '@/core/calculator'
 import { findCalculators } from '@/core/calculators'
 import { useShortcut } from '../common/keys'
 
-const roomNames: Record<Room, string> = {
+const topicNames: Record<Topic, string> = {
   wiring: 'Wire and connect',
   loads: 'Know the loads',
   source: 'Size the source',
@@ -47,8 +47,8 @@ export function Finder({ here, onOpen }: Props) {
     else list.current?.querySelectorAll('a')[next]?.focus()
   }
   const groups = searching
-    ? [{ room: 'found', name: found.length ? 'Nearest first' : 'Nothing answers that yet', list: found }]
-    : rooms.map(room => ({ room, name: roomNames[room], list: found.filter(c => c.room === room) }))
+    ? [{ topic: 'found', name: found.length ? 'Nearest first' : 'Nothing answers that yet', list: found }]
+    : topics.map(topic => ({ topic, name: topicNames[topic], list: found.filter(c => c.topic === topic) }))
   return (
     <Stack component="search" spacing={1} onKeyDown={walk}>
       <TextField
@@ -69,7 +69,7 @@ export function Finder({ here, onOpen }: Props) {
       <Box component="nav" ref={list} aria-label="Questions">
         {groups.map(g => (
           <List
-            key={g.room}
+            key={g.topic}
             dense
             disablePadding
             subheader={

@@ -4,7 +4,7 @@ import { Calculator, Moon, Sun, UserRound } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { type ReactNode, useState } from 'react'
-import { Mark } from './Mark'
+import { Logo } from './Logo'
 import { Row } from './pieces'
 import { setFirmZone } from './today'
 
@@ -51,7 +51,7 @@ export function TopBar({
         href="/jobs"
         color="inherit"
         aria-label="Spillway, all jobs"
-        startIcon={<Mark />}
+        startIcon={<Logo />}
       >
         <Typography variant="h2" component="span" sx={wide}>
           Spillway

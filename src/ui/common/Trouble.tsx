@@ -3,7 +3,7 @@ import { Button } from '@mui/material'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { startTransition } from 'react'
-import { Mark } from './Mark'
+import { Logo } from './Logo'
 import { Column } from './pieces'
 
 /** The screen could not be made: most often the database is away. Nothing saved is lost. */
@@ -19,7 +19,7 @@ export function Trouble({ onRetry }: { onRetry: () => void }) {
       component="main"
       sx={{ maxWidth: 480, mx: 'auto', mt: '12vh', p: 3, alignItems: 'center', textAlign: 'center' }}
     >
-      <Mark size={40} />
+      <Logo size={40} />
       <h1>This screen cannot be shown just now</h1>
       <p>The server or its database does not answer. Everything that was shown as saved is kept.</p>
       <Button variant="contained" onClick={again}>
@@ -35,7 +35,7 @@ export function Missing() {
       component="main"
       sx={{ maxWidth: 480, mx: 'auto', mt: '12vh', p: 3, alignItems: 'center', textAlign: 'center' }}
     >
-      <Mark size={40} />
+      <Logo size={40} />
       <h1>There is nothing at this address</h1>
       <p>The job may belong to another firm, or the link may be cut short.</p>
       <Link href="/jobs">All jobs</Link>

@@ -1,14 +1,14 @@
 import { InputAdornment, TextField } from '@mui/material'
 import { type ReactNode, type Ref, useState } from 'react'
 import { typedNumber } from '@/core/typed-number'
-import type { Unit } from '@/core/working'
+import type { UnitOfMeasure } from '@/core/working'
 import { type Scale, useScale } from './units'
 import { saidOf } from './useField'
 
 interface Props {
   id: string
   label: string
-  unit: Unit
+  unit: UnitOfMeasure
   sign?: string
   value: unknown
   /** a number, the text that is none, or nothing */

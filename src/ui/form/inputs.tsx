@@ -1,7 +1,7 @@
 import { TextField as MuiTextField } from '@mui/material'
 import dynamic from 'next/dynamic'
 import type { ReactNode } from 'react'
-import type { Unit } from '@/core/working'
+import type { UnitOfMeasure } from '@/core/working'
 import { Check } from './Check'
 import { Choice, type Option } from './Choice'
 import { NumberInput } from './NumberInput'
@@ -72,7 +72,7 @@ export function LineField({
 }
 
 interface FigureProps extends Named {
-  unit?: Unit
+  unit?: UnitOfMeasure
   /** what stands behind the figure, where it is more than its unit */
   sign?: string
   whole?: boolean

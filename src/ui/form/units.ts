@@ -3,7 +3,7 @@ import { create } from 'zustand'
 import { persist } from 'zustand/middleware'
 import { celsiusOf, fahrenheitOf, feetOf, metresOf } from '@/core/units/convert'
 import { quantity } from '@/core/units/format'
-import type { Unit } from '@/core/working'
+import type { UnitOfMeasure } from '@/core/working'
 
 interface UnitChoice {
   length: 'ft' | 'm'
@@ -46,9 +46,9 @@ const scales = {
   ft: plain('ft'),
 }
 
-const signs = new Map<Unit, Scale>()
+const signs = new Map<UnitOfMeasure, Scale>()
 
-function sign(unit: Unit): Scale {
+function sign(unit: UnitOfMeasure): Scale {
   const known = signs.get(unit)
   if (known) return known
   const scale = plain(unit === '$' ? '$' : quantity(0, unit).replace(/^0 ?/, ''))
@@ -63,7 +63,7 @@ export function useChosenUnits(): void {
   }, [])
 }
 
-export function useScale(unit: Unit): Scale {
+export function useScale(unit: UnitOfMeasure): Scale {
   const length = useUnitChoice(s => s.length)
   const temperature = useUnitChoice(s => s.temperature)
   if (unit === 'C') return scales[temperature]

@@ -16,14 +16,14 @@ import type { Equipment } from '@/core/equipment'
 import { hookupDevices } from '@/core/hookup/design'
 import { type Labour, labourSchema } from '@/core/hookup/labour'
 import { plural, quantity } from '@/core/units/format'
-import type { Unit } from '@/core/working'
+import type { UnitOfMeasure } from '@/core/working'
 import { call } from '../api'
 import { Card, Quiet, Row } from '../common/pieces'
 import { SeverityTag } from '../common/SeverityTag'
 import { useWorkspace } from '../workspace/store'
 import styles from './Hookup.module.css'
 
-const range = ({ least, most }: Range, unit: Unit) =>
+const range = ({ least, most }: Range, unit: UnitOfMeasure) =>
   Math.round(least) === Math.round(most)
     ? quantity(most, unit)
     : `${quantity(least, unit)} to ${quantity(most, unit)}`

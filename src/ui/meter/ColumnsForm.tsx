@@ -1,6 +1,7 @@
 import { Alert } from '@mui/material'
 import { useWatch } from 'react-hook-form'
-import { type ColumnKind, columnKinds, type Guess, type MeterFormat } from '@/core/formats/meter-csv'
+import { type ColumnKind, columnKinds, type MeterFormat } from '@/core/formats/meter-format'
+import type { Guess } from '@/core/formats/meter-guess'
 import { fail, fault, type Outcome, ok } from '@/core/outcome'
 import { DataTable } from '../common/DataTable'
 import { Columns, Row } from '../common/pieces'

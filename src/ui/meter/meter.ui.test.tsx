@@ -1,7 +1,7 @@
 /** @jest-environment jest-fixed-jsdom */
 import { act, renderHook, screen, waitFor } from '@testing-library/react'
 import { loadsOverview } from '@/core/assess/loads-overview'
-import { guessMeterFormat } from '@/core/formats/meter-csv'
+import { guessMeterFormat } from '@/core/formats/meter-guess'
 import { alderHollow } from '@/server/seeds/jobs'
 import { inWorkspace } from '../test/render'
 import { fakeWorkers } from '../test/workers'

@@ -1,6 +1,6 @@
 import { proxy, type Remote } from 'comlink'
 import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import type { MeterFormat } from '@/core/formats/meter-csv'
+import type { MeterFormat } from '@/core/formats/meter-format'
 import type { Corrections, Segmentation } from '@/core/loads/segment'
 import type { Bucket } from '@/core/loads/series'
 import type { Fault, Outcome } from '@/core/outcome'

@@ -1,6 +1,6 @@
 import { Paper } from '@mui/material'
 import { Scatter, ScatterChart, Tooltip, XAxis, YAxis } from 'recharts'
-import type { Found } from '@/core/search/search'
+import type { Found } from '@/core/search/front'
 import { figure } from '@/core/units/format'
 import { grid, ink, margin, water, xAxis, yAxis } from '../common/chart'
 

@@ -5,7 +5,7 @@ import type { Chance } from '@/core/outage/chance'
 import type { EventKind } from '@/core/outage/course-outcome'
 import { flowsOf, type Layer, levelAt } from '@/core/outage/picture'
 import type { Plan } from '@/core/outage/plan'
-import type { Trace } from '@/core/outage/trace'
+import type { CourseTrace } from '@/core/outage/trace'
 import { figure, hourText, quantity } from '@/core/units/format'
 import styles from './Outage.module.css'
 
@@ -39,14 +39,14 @@ const glyphs: Record<EventKind, string> = {
 
 export interface Overlay {
   name: string
-  mean: Trace
+  mean: CourseTrace
   chance: Chance | null
 }
 
 interface Props {
   plan: Plan
   /** the course that is drawn: the mean, or a single draw */
-  trace: Trace
+  trace: CourseTrace
   chance: Chance | null
   overlay: Overlay | null
   hour: number
@@ -248,7 +248,7 @@ const layerPath = (layer: Layer, hours: Hours, x: Scale, y: Scale) =>
     .digits(1)(Array.from(hours)) ?? ''
 
 /** Marks side by side where they would cover each other; the commonest kinds give way when there are too many. */
-function spread(marks: Trace['marks'], x: Scale) {
+function spread(marks: CourseTrace['marks'], x: Scale) {
   const shown = marks.length > 60 ? marks.filter(m => m.kind !== 'reset' && m.kind !== 'full') : marks
   let last = Number.NEGATIVE_INFINITY
   return shown.slice(0, 80).flatMap(mark => {
@@ -262,7 +262,7 @@ function spread(marks: Trace['marks'], x: Scale) {
 export const markGlyphs = glyphs
 
 /** The marks that are drawn, in words: `↑ sunrise, G generator on`. */
-export function marksText({ marks }: Trace): string {
+export function marksText({ marks }: CourseTrace): string {
   const kinds = new Set(marks.map(m => m.kind))
   const named = (Object.keys(glyphs) as EventKind[]).filter(k => kinds.has(k)).map(k => `${glyphs[k]} ${k}`)
   return named.length ? `Marks: ${named.join(', ')}.` : ''

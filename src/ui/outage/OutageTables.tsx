@@ -2,7 +2,7 @@ import { Button, Paper } from '@mui/material'
 import { memo } from 'react'
 import type { Chance } from '@/core/outage/chance'
 import type { Plan } from '@/core/outage/plan'
-import type { Trace } from '@/core/outage/trace'
+import type { CourseTrace } from '@/core/outage/trace'
 import { accountRows, outOf100 } from '@/core/outage/words'
 import { duration, figure, plural, quantity } from '@/core/units/format'
 import { DataTable } from '../common/DataTable'
@@ -11,7 +11,7 @@ import { markGlyphs } from './OutageChart'
 
 interface Props {
   plan: Plan
-  trace: Trace
+  trace: CourseTrace
   chance: Chance | null
   name: string
 }
@@ -29,7 +29,7 @@ export const OutageTables = memo(function OutageTables({ plan, trace, chance, na
     link.click()
     URL.revokeObjectURL(url)
   }
-  const about = (mark: Trace['marks'][number]): string => {
+  const about = (mark: CourseTrace['marks'][number]): string => {
     if (mark.kind === 'trip') return plan.loads[mark.about]?.name ?? 'more than the source gives'
     if (mark.kind === 'let go' || mark.kind === 'back on')
       return mark.about === 2 ? 'should run' : mark.about === 3 ? 'may go' : ''

@@ -2,7 +2,7 @@
 import { Button, Paper, Typography } from '@mui/material'
 import dynamic from 'next/dynamic'
 import { type ComponentProps, memo, useDeferredValue, useMemo, useState } from 'react'
-import type { Trace } from '@/core/outage/trace'
+import type { CourseTrace } from '@/core/outage/trace'
 import { asItIs, isAsItIs, type WhatIf } from '@/core/outage/what-if'
 import { outOf100 } from '@/core/outage/words'
 import { shortName } from '@/core/source/short-name'
@@ -70,7 +70,7 @@ function Outlook() {
       </>
     )
   if (!plan || !mean) return <Empty>The outage is being simulated…</Empty>
-  const trace: Trace = one ?? mean
+  const trace: CourseTrace = one ?? mean
   const hold = () => {
     const now = { name: job.source ? shortName(job.source) : 'this design', mean, chance }
     held.set(id, now)

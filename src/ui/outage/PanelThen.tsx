@@ -1,14 +1,14 @@
 import { Slider } from '@mui/material'
 import { panelAt } from '@/core/outage/panel-at'
 import type { Plan } from '@/core/outage/plan'
-import type { Trace } from '@/core/outage/trace'
+import type { CourseTrace } from '@/core/outage/trace'
 import { figure, hourText, quantity } from '@/core/units/format'
 import { Card } from '../common/pieces'
 import styles from './Outage.module.css'
 
 interface Props {
   plan: Plan
-  trace: Trace
+  trace: CourseTrace
   hour: number
   onHour: (hour: number) => void
 }

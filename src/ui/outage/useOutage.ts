@@ -1,10 +1,10 @@
 import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Job } from '@/core/job/schema'
-import type { Answer } from '@/core/outage/answer'
+import type { OutageAnswer } from '@/core/outage/answer'
 import type { Chance, Draws } from '@/core/outage/chance'
 import type { Plan } from '@/core/outage/plan'
 import { enough } from '@/core/outage/share'
-import type { Trace } from '@/core/outage/trace'
+import type { CourseTrace } from '@/core/outage/trace'
 import type { WhatIf } from '@/core/outage/what-if'
 import type { Fault } from '@/core/outcome'
 import type { Simulation } from '@/workers/outage'
@@ -13,11 +13,11 @@ import { crewSize, type Member, Pool, wasDropped } from '../workers/pool'
 /** What a screen knows of one simulated design; the mean comes at once, the chance as the draws come in. */
 export interface Simulated {
   plan: Plan | null
-  mean: Trace | null
+  mean: CourseTrace | null
   chance: Chance | null
-  answer: Answer | null
+  answer: OutageAnswer | null
   /** a single draw that was asked for */
-  one: Trace | null
+  one: CourseTrace | null
   faults: Fault[]
   busy: boolean
   trouble: string | null

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useState } from 'react'
 import type { Job } from '@/core/job/schema'
-import type { SearchResult } from '@/core/search/search'
+import type { SearchResult } from '@/core/search/front'
 import type { Wishes } from '@/core/search/wishes'
 import { call } from '../api'
 import { told } from '../query'

@@ -1,5 +1,5 @@
 import type { About } from '@/core/ask/evidence'
-import { eligibilityOf, type Verdict } from '@/core/assess/eligibility'
+import { type Eligibility, eligibilityOf } from '@/core/assess/eligibility'
 import { circuitNeeds } from '@/core/assess/needs'
 import type { Job } from '@/core/job/schema'
 import { freeSpaces, positionText, spaceName } from '@/core/panel/positions'
@@ -171,7 +171,7 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
       <section aria-label="Photographs of this circuit">
         <Thumbnails photos={photos} hrefOf={p => `/jobs/${jobId}/photos#${p.id}`} />
       </section>
-      {need && <Eligibility verdicts={eligibilityOf(need, needs)} />}
+      {need && <EligibilityLines verdicts={eligibilityOf(need, needs)} />}
     </>
   )
 }
@@ -179,7 +179,7 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
 const answers = { yes: 'can', 'with care': 'can, but', no: 'cannot' } as const
 
 /** Which arrangement can carry this circuit, and why not. */
-function Eligibility({ verdicts }: { verdicts: Verdict[] }) {
+function EligibilityLines({ verdicts }: { verdicts: Eligibility[] }) {
   return (
     <section aria-label="Can be carried by">
       <h3>Can be carried by</h3>

@@ -1,5 +1,5 @@
 import { Button } from '@mui/material'
-import { type Mark, markSchema, type Photo } from '@/core/ask/evidence'
+import { markSchema, type Photo, type PhotoMark } from '@/core/ask/evidence'
 import { enter, readEntry } from '@/core/job/entry'
 import { circuitOf } from '@/core/job/panels'
 import { type Plate, plateSchema } from '@/core/loads/nameplate'
@@ -17,9 +17,9 @@ import { AboutChoice } from './AboutChoice'
 
 interface Props {
   photo: Photo
-  mark: Mark
+  mark: PhotoMark
   number: number
-  onPut: (mark: Mark) => void
+  onPut: (mark: PhotoMark) => void
 }
 
 /** One mark: what it shows, what is written there, and its way into the job. */
@@ -91,7 +91,7 @@ function TakePlate({
   mark,
   about,
   onPut,
-}: Pick<Props, 'mark' | 'onPut'> & { about: Extract<Mark['about'], { kind: 'circuit' | 'load' }> }) {
+}: Pick<Props, 'mark' | 'onPut'> & { about: Extract<PhotoMark['about'], { kind: 'circuit' | 'load' }> }) {
   const job = useWorkspace(s => s.job)
   const panel = useWorkspace(foundPanel)
   const act = useWorkspace(s => s.act)

@@ -3,7 +3,7 @@ import { Maximize, RotateCw, ScanLine, X, ZoomIn, ZoomOut } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
 import { TransformComponent, TransformWrapper, useControls } from 'react-zoom-pan-pinch'
-import { type Mark, type Photo, photoSchema } from '@/core/ask/evidence'
+import { type Photo, type PhotoMark, photoSchema } from '@/core/ask/evidence'
 import { aboutText } from '@/core/job/about'
 import { Column, Quiet, Row } from '../common/pieces'
 import { Tool } from '../common/Tool'
@@ -25,11 +25,11 @@ export function PhotoDesk({ photo }: { photo: Photo }) {
   const { id: photoId, turns } = photo
   const edit = (facts: Partial<Pick<Photo, 'name' | 'turns' | 'about'>>) =>
     act({ op: 'editPhoto', photoId, facts })
-  const put = (mark: Mark) => {
+  const put = (mark: PhotoMark) => {
     const [fault] = act({ op: 'putMark', photoId, mark })
     if (fault) say(`Not marked: ${fault.message}`)
   }
-  const add = (box: Pick<Mark, 'x' | 'y' | 'w' | 'h'>) => {
+  const add = (box: Pick<PhotoMark, 'x' | 'y' | 'w' | 'h'>) => {
     const id = crypto.randomUUID()
     put({ id, ...box, about: photo.about, text: '' })
     setMarkId(id)

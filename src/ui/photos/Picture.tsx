@@ -1,8 +1,8 @@
 import { type KeyboardEvent, type PointerEvent, useState } from 'react'
-import type { Mark, Photo } from '@/core/ask/evidence'
+import type { Photo, PhotoMark } from '@/core/ask/evidence'
 import styles from './PhotosView.module.css'
 
-type Box = Pick<Mark, 'x' | 'y' | 'w' | 'h'>
+type Box = Pick<PhotoMark, 'x' | 'y' | 'w' | 'h'>
 
 interface Props {
   photo: Photo
@@ -10,7 +10,7 @@ interface Props {
   selected: string | null
   onDrawn: (box: Box) => void
   onSelect: (markId: string) => void
-  onChange: (mark: Mark) => void
+  onChange: (mark: PhotoMark) => void
 }
 
 const clamp = (n: number) => Math.min(1, Math.max(0, n))
@@ -58,7 +58,7 @@ export function Picture({ photo, marking, selected, onDrawn, onSelect, onChange 
     setFrom(null)
     setBox(null)
   }
-  const onKey = (mark: Mark) => (event: KeyboardEvent) => {
+  const onKey = (mark: PhotoMark) => (event: KeyboardEvent) => {
     const step = {
       ArrowLeft: [-nudge, 0],
       ArrowRight: [nudge, 0],

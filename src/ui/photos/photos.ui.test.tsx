@@ -1,6 +1,6 @@
 /** @jest-environment jest-fixed-jsdom */
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
-import type { Mark, Photo } from '@/core/ask/evidence'
+import type { Photo, PhotoMark } from '@/core/ask/evidence'
 import { circuitOf } from '@/core/job/panels'
 import { alderHollow } from '@/server/seeds/jobs'
 import { upload } from '../api'
@@ -14,7 +14,7 @@ jest.mock('../api', () => ({ ...jest.requireActual('../api'), upload: jest.fn() 
 const sending = jest.mocked(upload)
 
 const id = (n: number) => `00000000-0000-4000-8000-00000000000${n}`
-const mark: Mark = {
+const mark: PhotoMark = {
   id: id(1),
   x: 0.4,
   y: 0.4,
@@ -37,7 +37,7 @@ const photo: Photo = {
 const house = { ...alderHollow, photos: [photo, { ...photo, id: id(3), name: 'The wall', marks: [] }] }
 const press = (name: string | RegExp) => screen.getByRole('button', { name })
 const field = (name: string) => screen.getByRole<HTMLInputElement>('textbox', { name })
-const card = (of: Mark, onPut = jest.fn()) =>
+const card = (of: PhotoMark, onPut = jest.fn()) =>
   inWorkspace(
     <ul>
       <MarkCard photo={photo} mark={of} number={1} onPut={onPut} />

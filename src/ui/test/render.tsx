@@ -1,6 +1,8 @@
+import createCache from '@emotion/cache'
+import { CacheProvider } from '@emotion/react'
 import { render } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import type { ReactElement } from 'react'
+import type { ReactElement, ReactNode } from 'react'
 import type { Job } from '@/core/job/schema'
 import { alderHollow } from '@/server/seeds/jobs'
 import { newClient, QueryRoot } from '../query'
@@ -17,22 +19,31 @@ File.prototype.text ??= function (this: File) {
   })
 }
 
+// jsdom works out each style of each element asked for by its role: kept out of the page, styles cost no test its time
+const unstyled = createCache({ key: 'css', container: document.createElement('div') })
+const person = () => userEvent.setup({ pointerEventsCheck: 0 })
+const Roots = ({ client, children }: { client: ReturnType<typeof newClient>; children: ReactNode }) => (
+  <CacheProvider value={unstyled}>
+    <ThemeRoot>
+      <QueryRoot client={client}>{children}</QueryRoot>
+    </ThemeRoot>
+  </CacheProvider>
+)
+
 /** A piece of a job's workspace on a page of its own, with a job, a server that answers, and a person who uses it. */
 export function inWorkspace(ui: ReactElement, job: Job = alderHollow, besides?: Besides) {
   const server = fakeServer(job, besides)
   const store = workspaceOf(server.record)
   const client = newClient()
   const shown = (piece: ReactElement) => (
-    <ThemeRoot>
-      <QueryRoot client={client}>
-        <WorkspaceContext value={store}>{piece}</WorkspaceContext>
-      </QueryRoot>
-    </ThemeRoot>
+    <Roots client={client}>
+      <WorkspaceContext value={store}>{piece}</WorkspaceContext>
+    </Roots>
   )
   const { rerender, ...page } = render(shown(ui))
   return {
     ...page,
-    user: userEvent.setup(),
+    user: person(),
     store,
     server,
     job: () => store.getState().job,
@@ -42,10 +53,6 @@ export function inWorkspace(ui: ReactElement, job: Job = alderHollow, besides?: 
 
 /** Any piece by itself. */
 export const alone = (ui: ReactElement, client = newClient()) => ({
-  ...render(
-    <ThemeRoot>
-      <QueryRoot client={client}>{ui}</QueryRoot>
-    </ThemeRoot>,
-  ),
-  user: userEvent.setup(),
+  ...render(<Roots client={client}>{ui}</Roots>),
+  user: person(),
 })

@@ -36,6 +36,8 @@ const fontFamily = '"Atkinson Hyperlegible Next Variable", system-ui, sans-serif
 /** Limestone and deep water by day; night water in the dark. Contrast is WCAG AA for all text in both. */
 export const theme = createTheme({
   cssVariables: { colorSchemeSelector: 'data' },
+  // who asked for less motion does not wait for it either
+  motion: { reducedMotion: 'system' },
   colorSchemes: {
     light: {
       palette: {

@@ -53,7 +53,7 @@ function Line({ line }: { line: BalanceLine }) {
       <span className={styles.top}>
         <b style={{ flex: 1 }}>{line.label}</b>
         <span>
-          <Verdict verdict={line.verdict} />
+          <VerdictTag verdict={line.verdict} />
           {marginText(line)}
         </span>
       </span>
@@ -98,7 +98,7 @@ const marginText = (line: BalanceLine) =>
         ? ''
         : `, ${amount(line.margin, line)} to spare`
 
-export function Verdict({ verdict }: { verdict: BalanceLine['verdict'] }) {
+export function VerdictTag({ verdict }: { verdict: BalanceLine['verdict'] }) {
   return <span className={`${styles.verdict} ${styles[verdict.replace(' ', '')]}`}>{verdict}</span>
 }
 

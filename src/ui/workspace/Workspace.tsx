@@ -10,7 +10,7 @@ import { Quiet } from '../common/pieces'
 import { SeverityTag } from '../common/SeverityTag'
 import { Tool } from '../common/Tool'
 import { type PersonChoice, TopBar, wide } from '../common/TopBar'
-import { Balance, Verdict } from './Balance'
+import { Balance, VerdictTag } from './Balance'
 import { SaveState } from './SaveState'
 import { StepsNav } from './StepsNav'
 import { createWorkspace, useWorkspace, useWorkspaceStore, WorkspaceContext } from './store'
@@ -175,7 +175,7 @@ function BalanceBar({ onOpen }: { onOpen: () => void }) {
         <b>{hours.have === null ? '–' : quantity(hours.have, 'h')}</b> of{' '}
         {quantity(headline.hoursNeeded, 'h')}
       </span>
-      <Verdict verdict={hours.verdict} />
+      <VerdictTag verdict={hours.verdict} />
       <Box component="span" sx={{ ml: 'auto' }}>
         {headline.worst && (
           <SeverityTag severity={headline.worst.severity} count={headline.counts[headline.worst.severity]} />

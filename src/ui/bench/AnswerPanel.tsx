@@ -15,7 +15,7 @@ function parted(text: string): [string, string] {
 }
 
 /** The answer in a sentence, or what it still waits for, or what does not fit and what to do about it. */
-export function Answer({ worked, waiting, wrong }: Props) {
+export function AnswerPanel({ worked, waiting, wrong }: Props) {
   const said = worked
     ? worked.answer
     : wrong.length
