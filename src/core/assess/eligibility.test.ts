@@ -46,7 +46,8 @@ test('halves of a shared neutral: tied legs add the currents, one leg darkens th
 
 test.each<[string, Partial<Circuit>, RegExp]>([
   ['a neutral nobody looked at', { neutral: { kind: 'unknown' } }, /its own is not known/],
-  ['an arc-fault breaker', { protection: 'arc-fault' }, /both must follow/],
+  ['an arc-fault breaker', { protection: 'arc-fault' }, /AFCI .*both must follow/],
+  ['a ground-fault breaker', { protection: 'ground-fault' }, /GFCI .*both must follow/],
   ['one trip for two', { tie: { kind: 'common trip', with: ['c9'] } as never }, /one trip opens it/],
   ['what feeds in', { purpose: 'solar' }, /has to stay off/],
   ['what nobody traced', { traced: undefined as never }, /no one has seen it die/],

@@ -1,4 +1,5 @@
 import type { Leg } from '../panel/leg'
+import { protections } from '../panel/protection'
 import type { Circuit } from '../panel/schema'
 import { type CircuitNeed, feedUnder, named } from './needs'
 
@@ -67,8 +68,8 @@ function neutralCare(need: CircuitNeed, needs: readonly CircuitNeed[], arrangeme
 function otherCare({ tie, protection, purpose, traced }: Circuit): string[] {
   return [
     ...(tie?.kind === 'common trip' ? ['one trip opens it and its neighbour'] : []),
-    ...(protection === 'arc-fault' || protection === 'dual'
-      ? ['its arc-fault breaker keeps hot and neutral together: both must follow']
+    ...(protections[protection].comparesNeutral
+      ? [`its ${protections[protection].mark} breaker weighs hot against neutral: both must follow`]
       : []),
     ...(purpose === 'solar' ? ['it feeds in: it has to stay off on a source that cannot take it'] : []),
     ...(traced?.found === 'known' ? [] : ['no one has seen it die for certain']),

@@ -4,6 +4,7 @@ import { type CircuitNeed, named } from '../assess/needs'
 import { methodOf } from '../hookup/method'
 import { neutralOf } from '../hookup/neutral-of'
 import { movesCircuits } from '../job/panels'
+import { protections } from '../panel/protection'
 import { toPlan } from '../plan/change'
 import { modeOf } from '../source/inputs'
 import { shortName } from '../source/short-name'
@@ -11,8 +12,6 @@ import { quantity, together } from '../units/format'
 import type { Said } from './finding'
 
 /** Neutrals of circuits that move, and charging while feeding. */
-
-const protectedName = { 'arc-fault': 'AFCI', 'ground-fault': 'GFCI', dual: 'AFCI/GFCI', none: '' } as const
 
 /** Circuits whose hot leaves its breaker: to a switch, or to another panel. */
 export function movedCircuits({ job, needs }: Evaluated): CircuitNeed[] {
@@ -26,12 +25,13 @@ export function neutralLeftBehind(evaluated: Evaluated): Said[] {
   const { neutrals } = job.hookup
   const moved = movedCircuits(evaluated)
   if (neutrals === 'follow their hots' || !moved.length) return []
-  const guarded = moved.filter(n => n.circuit.protection !== 'none')
+  const guarded = moved.filter(n => protections[n.circuit.protection].comparesNeutral)
   // through the leads of a switch the neutral of a plain breaker stays in its panel: that is how they are listed
   const left = neutrals === 'stay behind' && movesCircuits(job) ? moved : guarded
   if (!left.length) return []
   const some = left.map(
-    n => `${named(n)}${n.circuit.protection === 'none' ? '' : ` (${protectedName[n.circuit.protection]})`}`,
+    n =>
+      `${named(n)}${n.circuit.protection === 'none' ? '' : ` (${protections[n.circuit.protection].mark})`}`,
   )
   return [
     {
@@ -62,7 +62,7 @@ export function protectionLost(evaluated: Evaluated): Said[] {
     n => n.circuit.protection !== 'none' && !n.circuit.outletProtection,
   )
   if (!lost.length) return []
-  const some = lost.map(n => `${named(n)} (${protectedName[n.circuit.protection]})`)
+  const some = lost.map(n => `${named(n)} (${protections[n.circuit.protection].mark})`)
   return [
     {
       id: 'protection.lost',

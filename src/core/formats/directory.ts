@@ -1,5 +1,6 @@
 import { checked, placesOf, type Read, readEntry, wireOf } from '../job/entry'
 import { feedOf, spaceName } from '../panel/positions'
+import { protectionIds } from '../panel/protection'
 import type { Circuit, Panel } from '../panel/schema'
 import { cellsOf, csvOf, unescaped } from './cells'
 
@@ -117,14 +118,12 @@ export function readDirectory(text: string): Read[] {
   })
 }
 
-const protections: readonly Circuit['protection'][] = ['none', 'arc-fault', 'ground-fault', 'dual']
-
 function readRow(text: string, cell: (column: (typeof columns)[number]) => string): Read {
   const placed = placesOf(cell('position'))
   const rating = /^(\d{1,3})(?: ?a)?$/i.exec(cell('breaker_A'))
   if (!placed) return { text, problem: `position “${cell('position')}” is no space of a panel` }
   if (!rating) return { text, problem: `breaker “${cell('breaker_A')}” is no rating in amps` }
-  const protection = protections.find(p => p === cell('protection').toLowerCase())
+  const protection = protectionIds.find(p => p === cell('protection').toLowerCase())
   const wire = wireOf(cell('wire').toLowerCase())
   const shared = placesOf(cell('neutral_with'))
   const tied = placesOf(cell('tied_with'))

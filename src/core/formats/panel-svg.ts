@@ -8,6 +8,9 @@ const columnPx = 300
 const busPx = 46
 const numberPx = 40
 const top = 96
+const gap = '  '
+/** Width of a letter in its height, on the wide side, so that no breaker's text leaves it. */
+const letterShare = 0.56
 
 /**
  * A panel as a drawing for documents: positions as printed, ratings, labels, shared neutrals, and the legs told by letter
@@ -70,13 +73,18 @@ function breaker(panel: Panel, c: Circuit, x: number, y: number, mark = ''): str
     c.neutral.kind === 'shared'
       ? panel.circuits.find(o => c.neutral.kind === 'shared' && o.id === c.neutral.with)
       : undefined
-  const text = [
-    mark,
-    `${c.picked ? '■ ' : ''}${positionText(panel, c)}`,
-    shortened(c.label || 'unlabelled', 24),
+  const before = [mark, `${c.picked ? '■ ' : ''}${positionText(panel, c)}`].filter(Boolean)
+  const after = [
     `${c.breakerA} A`,
     feedOf(panel, c) === 'both' ? '240 V' : '',
     partner ? `N ${positionText(panel, partner)}` : '',
   ].filter(Boolean)
-  return `<g><title>${escaped(`${positionText(panel, c)} ${c.label || 'unlabelled'}, ${c.breakerA} A`)}</title><rect x="${x + inset}" y="${from}" width="${columnPx - inset}" height="${inset ? rowPx - 2 : high}" fill="#ffffff" stroke="#111111" stroke-width="${mark ? 3 : 1.5}"${mark ? ' stroke-dasharray="9 4"' : ''}/><text x="${x + inset + 8}" y="${from + (inset ? rowPx - 2 : high) / 2 + size / 3}" font-size="${size}">${escaped(text.join('  '))}</text></g>`
+  // what the label has left of the breaker beside all else that stands on it
+  const fits = Math.floor((columnPx - inset - 16) / (letterShare * size))
+  const label = shortened(
+    c.label || 'unlabelled',
+    fits - [...before, ...after].join(gap).length - 2 * gap.length,
+  )
+  const text = [...before, label, ...after]
+  return `<g><title>${escaped(`${positionText(panel, c)} ${c.label || 'unlabelled'}, ${c.breakerA} A`)}</title><rect x="${x + inset}" y="${from}" width="${columnPx - inset}" height="${inset ? rowPx - 2 : high}" fill="#ffffff" stroke="#111111" stroke-width="${mark ? 3 : 1.5}"${mark ? ' stroke-dasharray="9 4"' : ''}/><text x="${x + inset + 8}" y="${from + (inset ? rowPx - 2 : high) / 2 + size / 3}" font-size="${size}">${escaped(text.join(gap))}</text></g>`
 }

@@ -1,5 +1,6 @@
 import { positionOf } from '../hookup/position'
 import { feedOf } from '../panel/positions'
+import { protections } from '../panel/protection'
 import type { Circuit, Panel } from '../panel/schema'
 import type { Place, PlannedChange } from '../plan/change'
 import { figure, quantity } from '../units/format'
@@ -7,12 +8,6 @@ import { asPlanned } from './as-planned'
 import { circuitOf, placeText } from './panels'
 import type { Job } from './schema'
 
-const protectionName = {
-  none: 'a plain',
-  'arc-fault': 'an AFCI',
-  'ground-fault': 'a GFCI',
-  dual: 'an AFCI/GFCI',
-}
 const mountVerb = {
   switch: 'Mount the transfer switch',
   secondSwitch: 'Mount the second transfer switch',
@@ -72,7 +67,7 @@ export function changeText(job: Job, change: PlannedChange): string {
       const was = circuitOf(house, change.circuitId)?.circuit
       const breakerA = change.breakerA ?? was?.breakerA
       const what = [
-        protectionName[change.protection ?? 'none'],
+        protections[change.protection ?? 'none'].article,
         ...(breakerA === undefined ? [] : [quantity(breakerA, 'A')]),
         ...(was?.poles === 2 ? ['two-pole'] : []),
         'breaker',
@@ -92,7 +87,7 @@ export function changeText(job: Job, change: PlannedChange): string {
     case 'lock':
       return `Lock ${named(job, change.circuitId)} off while the source feeds the panel`
     case 'guard':
-      return `Put ${protectionName[circuitOf(job, change.circuitId)?.circuit.protection ?? 'none'].replace('a plain', 'a protective')} device at the first outlet of ${named(job, change.circuitId)}`
+      return `Put ${protections[circuitOf(job, change.circuitId)?.circuit.protection ?? 'none'].article.replace('a plain', 'a protective')} device at the first outlet of ${named(job, change.circuitId)}`
     case 'cord':
       return `Give the ${loadName(job, change.circuitId, change.loadId)} on ${named(job, change.circuitId)} a cord and plug`
     case 'soft-start':
@@ -136,7 +131,7 @@ const alongText = {
 
 function landText(job: Job, place: Place): string {
   const circuit = circuitOf(job, place.circuitId)?.circuit
-  const kind = protectionName[circuit?.protection ?? 'none'].replace(/^an? ?(plain)?/, '').trim()
+  const kind = protections[circuit?.protection ?? 'none'].mark
   const rating = circuit ? `${quantity(circuit.breakerA, 'A')} ${kind ? `${kind} ` : ''}breaker` : 'breaker'
   return `Lead ${named(job, place.circuitId)} over to ${endText(job, place)}, ${alongText[job.hookup.neutrals ?? 'not decided']}, onto a new ${rating}`
 }

@@ -8,6 +8,7 @@ import {
   spaceNamed,
   spacesOf,
 } from '../panel/positions'
+import { protectionTyped } from '../panel/protection'
 import { breakerRatings, type Circuit, type Panel } from '../panel/schema'
 import { conductorSizes } from '../units/tables/conductors'
 import type { Job } from './schema'
@@ -103,12 +104,6 @@ export function checked(text: string, entry: Entry): Read {
 
 const said = ({ name, half }: Said) => `${name}${half?.toUpperCase() ?? ''}`
 
-const protections: Record<string, Circuit['protection']> = {
-  afci: 'arc-fault',
-  gfci: 'ground-fault',
-  'afci/gfci': 'dual',
-}
-
 export const wireOf = (text: string): Entry['wire'] => {
   const wire = /^#?(\d{1,2}|[1-4]\/0) ?(cu|al)?$/.exec(text)
   const size = conductorSizes.find(s => s === wire?.[1])
@@ -118,7 +113,7 @@ export const wireOf = (text: string): Entry['wire'] => {
 /** Takes a word as a mark of the entry; false when it belongs to the label. */
 function takeMark(marks: Partial<Entry>, typed: string): boolean {
   const word = typed.toLowerCase()
-  const protection = protections[word]
+  const protection = protectionTyped(word)
   const wire = word.startsWith('#') ? wireOf(word) : undefined
   const joined = /^(n|h|ct)(\d{1,3})([ab])?$/.exec(word)
   const type = /^t:(.{1,20})$/.exec(typed)?.[1]

@@ -5,6 +5,7 @@ import { sourcedNumber } from '../sourced'
 import { conductorSizeSchema, materialSchema } from '../units/tables/conductors'
 import { legSchema } from './leg'
 import { halvesOf, legOf, positionText, rowOf, spaceName, spacesOf } from './positions'
+import { protectionIds } from './protection'
 
 export const breakerRatings: readonly number[] = [
   10, 15, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200,
@@ -54,7 +55,7 @@ export const circuitSchema = z.strictObject({
   ]),
   /** joined to the one-pole beside it: by its handle alone, or so that one trip opens both */
   tie: z.strictObject({ with: line(40, 1), kind: z.enum(['handle', 'common trip']) }).optional(),
-  protection: z.enum(['none', 'arc-fault', 'ground-fault', 'dual']),
+  protection: z.enum(protectionIds),
   /** who switched it off, when, and what was found; missing while nobody has */
   traced: tracedSchema.optional(),
   /** 1 must run, 2 should, 3 may go */

@@ -9,6 +9,7 @@ import { placeText } from '@/core/job/panels'
 import { meanW } from '@/core/loads/draw'
 import { type Load, meanProvenance } from '@/core/loads/load'
 import { feedOf, legOf, positionText, spaceName, spaceNamed } from '@/core/panel/positions'
+import { protectionIds, protections } from '@/core/panel/protection'
 import { breakerRatings, type Circuit, circuitSchema } from '@/core/panel/schema'
 import { toPlan } from '@/core/plan/change'
 import { quantity } from '@/core/units/format'
@@ -16,7 +17,7 @@ import { conductorSizes } from '@/core/units/tables/conductors'
 import { FindingCard } from '../common/FindingCard'
 import { Column, Columns, FigureLink, Quiet, Row } from '../common/pieces'
 import { Tool } from '../common/Tool'
-import { Choice, type Option } from '../form/Choice'
+import { Choice } from '../form/Choice'
 import { EditField, EditFigure, readText } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
 
@@ -31,12 +32,7 @@ const nameOf = ({ job, panel }: View, circuit: Circuit) =>
   `${placeText(job, panel, circuit)} ${circuit.label || 'Unlabelled'}`
 
 const positionSchema = z.int('must be a whole number').min(1, 'must be 1 or more')
-const protections: Option<Circuit['protection']>[] = [
-  'none',
-  { value: 'arc-fault', label: 'arc-fault (AFCI)' },
-  { value: 'ground-fault', label: 'ground-fault (GFCI)' },
-  { value: 'dual', label: 'both' },
-]
+const protectionOptions = protectionIds.map(value => ({ value, label: protections[value].shown }))
 
 /** Everything about one circuit: fetched when one is opened, not before. */
 export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
@@ -213,7 +209,7 @@ export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
           <Choice
             label="Protection"
             value={circuit.protection}
-            options={protections}
+            options={protectionOptions}
             onChange={protection => tell(edit({ protection }))}
           />
         </Columns>
