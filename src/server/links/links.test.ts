@@ -86,3 +86,69 @@ test('every valid link is listed and can be withdrawn; more than twenty at once 
   for (const { id } of valid) expect(await withdrawLink(actor, jobId, id, now)).toBe(true)
   expect((await listLinks(actor, jobId, now)).every(l => l.withdrawnAt)).toBe(true)
 })
+
+describe('what a link opens', () => {
+  const made = async (at = now) => {
+    const link = await makeLink(actor, jobId, at)
+    if (typeof link !== 'object') throw new Error('no link')
+    return link.token
+  }
+  const later = (days: number) => new Date(now.getTime() + days * 86_400_000)
+
+  test('three weeks to the moment, and not a moment longer', async () => {
+    const token = await made()
+    expect(await openLink(token, new Date(later(21).getTime() - 1))).toMatchObject({ jobId })
+    expect(await openLink(token, later(21))).toBeNull()
+  })
+
+  test('withdrawn it opens nothing at once; withdrawing again, or another job’s, does nothing', async () => {
+    const token = await made(later(1))
+    const [{ id } = { id: '' }] = await listLinks(actor, jobId, later(1))
+    const other = await createJob(actor, alderHollow, 'opened', now)
+    expect(await withdrawLink(actor, other, id, now)).toBe(false)
+    expect(await openLink(token, later(2))).not.toBeNull()
+    expect(await withdrawLink(actor, jobId, id, later(2))).toBe(true)
+    expect(await openLink(token, later(2))).toBeNull()
+    expect(await withdrawLink(actor, jobId, id, later(3))).toBe(false)
+  })
+
+  test('guessing tells nothing: unknown, misspelt, too long and hostile tokens open the same nothing', async () => {
+    const token = await made()
+    const guesses = [
+      '',
+      'x',
+      token.slice(1),
+      `${token}a`,
+      token.replace(/.$/, c => (c === 'A' ? 'B' : 'A')),
+      "' or 1=1 --".padEnd(43, 'x'),
+      'x'.repeat(100_000),
+    ]
+    for (const guess of guesses) expect(await openLink(guess, now)).toBeNull()
+    // only a hash is kept: what the database holds opens nothing either
+    const rows: { token_hash: string }[] = await db()('customer_link')
+      .where({ job_id: jobId })
+      .select('token_hash')
+    for (const { token_hash } of rows) expect(await openLink(token_hash.slice(0, 43), now)).toBeNull()
+    expect(rows.map(r => r.token_hash)).not.toContain(token)
+  })
+
+  test('an archived job is not opened; another firm sees and withdraws none of its links', async () => {
+    const token = await made()
+    const stranger = await testFirm()
+    expect(await listLinks(stranger, jobId, now)).toEqual([])
+    const [{ id } = { id: '' }] = await listLinks(actor, jobId, now)
+    expect(await withdrawLink(stranger, jobId, id, now)).toBe(false)
+    expect(await makeLink(stranger, jobId, now)).toBe('gone')
+    await db()('job').where({ id: jobId }).update({ archived_at: now })
+    expect(await openLink(token, now)).toBeNull()
+  })
+
+  test('who opened it is told when, and an upload is counted', async () => {
+    const token = await made(later(1))
+    const [before] = await listLinks(actor, jobId, later(1))
+    expect(before).toMatchObject({ seenAt: null, uploads: 0 })
+    await openLink(token, later(2))
+    const [after] = await listLinks(actor, jobId, later(2))
+    expect(after).toMatchObject({ id: before?.id, seenAt: later(2).toISOString() })
+  })
+})
