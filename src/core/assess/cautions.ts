@@ -34,7 +34,10 @@ export function cautionsFor({ job, needs, figures }: Evaluated): Caution[] {
     const reached = reachedPanels(job)
     const whole = servesWhole(job)
     const twoPole = needs.filter(
-      n => n.volts === 240 && (whole ? reached.has(n.panel.id) && !n.circuit.lockedOff : n.circuit.picked),
+      n =>
+        n.volts === 240 &&
+        !n.feeds &&
+        (whole ? reached.has(n.panel.id) && !n.circuit.lockedOff : n.circuit.picked),
     )
     if (twoPole.length)
       found.push({

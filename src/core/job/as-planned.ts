@@ -12,12 +12,13 @@ export interface AsPlanned {
 
 const known = new WeakMap<Job, AsPlanned>()
 
-/** Where circuits move to a new panel, it is that panel which the source feeds, and their legs are those of its places. */
+/** Where there is a new panel, it is that one which the source feeds; the legs of what moves there are those of its places. */
 function hookupTo({ hookup, planned }: Job, panels: readonly Panel[]): Job['hookup'] {
-  const made = planned.find(c => c.kind === 'panel' && c.origin === 'hook-up')
-  if (made?.kind !== 'panel' || !panels.some(p => p.id === made.panel.id)) return hookup
+  const made = planned.find(c => (c.kind === 'panel' || c.kind === 'intercept') && c.origin === 'hook-up')
+  const at = made && 'panel' in made ? made.panel.id : undefined
+  if (at === undefined || !panels.some(p => p.id === at)) return hookup
   const { movedPlaces: _, ...rest } = hookup
-  return { ...rest, panelId: made.panel.id }
+  return { ...rest, panelId: at }
 }
 
 /** As planned: as found, with the planned changes done. Kept by the job, which never changes. */

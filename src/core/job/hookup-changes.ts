@@ -2,7 +2,7 @@ import { hookupDevices } from '../hookup/design'
 import { methodOf } from '../hookup/method'
 import { changeId, changeKinds, type PlannedChange, type Unplanned } from '../plan/change'
 import { asPlanned } from './as-planned'
-import { newPanelOf } from './new-panel'
+import { interceptingPanel, newPanelOf } from './new-panel'
 import { circuitsOf, tiedPanel } from './panels'
 import type { Job } from './schema'
 
@@ -26,6 +26,11 @@ function changesOfHookup(job: Job): PlannedChange[] {
     )
     for (const places of made.landings) follows.push({ kind: 'land', places })
   }
+  const between = interceptingPanel(asPlanned(withoutHookup(job)).job)
+  if (between) follows.push({ kind: 'intercept', ...between })
+  const tied = tiedPanel(job)
+  // what cannot stand there is told once, by itself
+  const bearable = tied.supply === 'service' ? null : between
   for (const device of hookupDevices) {
     const there = hookup[device]
     if (there && about.devices?.includes(device) && !exists.has(device))
@@ -45,7 +50,11 @@ function changesOfHookup(job: Job): PlannedChange[] {
     if (source.combiner) follows.push({ kind: 'mount', device: 'combiner', name: source.combiner.name })
   }
   if (about.transfer === 'interlock' && hookup.backfed)
-    follows.push({ kind: 'backfeed', panelId: made?.panel.id ?? tiedPanel(job).id, ...hookup.backfed })
+    follows.push({
+      kind: 'backfeed',
+      panelId: (made ?? bearable)?.panel.id ?? tied.id,
+      ...hookup.backfed,
+    })
   const circuits = new Map(circuitsOf(job).map(c => [c.id, c]))
   const neutral =
     hookup.neutrals === 'follow their hots'

@@ -5,9 +5,12 @@ import { circuitNeeds } from '../assess/needs'
 import { solvePositions } from '../assess/positions'
 import { loadSolver, type SolveProgram } from '../hookup/solver'
 import { feedOf, legOf } from '../panel/positions'
+import { bare, type Panel } from '../panel/schema'
 import { changeId } from '../plan/change'
+import { oneLineOf } from '../work/one-line'
 import { asPlanned } from './as-planned'
 import { applied, circuit, job, load, splitStation } from './fixtures/jobs'
+import { withHookupChanges } from './hookup-changes'
 import { newPanelId } from './new-panel'
 import { applyOperation, type Operation } from './operations'
 import type { Job } from './schema'
@@ -145,4 +148,86 @@ test('whatever is picked, pinned and sized, each circuit has one place, pairs ar
     }),
     { numRuns: 60 },
   )
+})
+
+describe('a new panel in the feeder', () => {
+  const fed = (facts: Partial<Job['hookup']> = {}, panel: Partial<Panel> = {}) =>
+    job([circuit(1, { loads: [load(300)] }), circuit(2, { poles: 2, picked: false })], {
+      panel: { supply: 'fed from another panel', neutralBonded: false, mainA: 100, ...panel },
+      hookup: {
+        method: 'sub-panel-interlock',
+        bondingPlug: false,
+        intercepts: true,
+        backfed: { breakerA: 30, heldDown: true },
+        ...facts,
+      },
+    })
+  const house = (j: Job) => asPlanned(j).job
+
+  test('takes the place of the fed panel, feeds it on through a breaker as large as its main, and holds the source’s', () => {
+    const j = fed()
+    const [main, between] = house(j).panels
+    expect(between).toMatchObject({ id: newPanelId, mainA: 100, neutralBonded: false })
+    expect(between?.circuits).toMatchObject([{ poles: 2, breakerA: 100 }])
+    expect(main?.feederId).toBe(between?.circuits[0]?.id)
+    expect(house(j).hookup.panelId).toBe(newPanelId)
+    expect(j.planned.find(c => c.kind === 'backfeed')).toMatchObject({ panelId: newPanelId })
+    expect(j.panels.map(p => p.id)).toEqual(['main'])
+  })
+
+  test('everything behind it is still fed: no figure of the balance changes by it', () => {
+    const figures = (j: Job) => evaluate(j).balance.map(l => [l.id, l.need, l.have, l.verdict])
+    expect(figures(fed())).toEqual(figures({ ...fed(), planned: [] }))
+    expect(evaluate(fed()).reached.sort()).toEqual(['main', newPanelId])
+  })
+
+  test('its feeder is not among the two-poles that stay off where one leg is live', () => {
+    const j = fed()
+    const one = { ...j, source: j.source && { ...j.source, arrangement: 'one-leg' as const } }
+    const told = evaluate(one)
+      .cautions.map(c => c.text)
+      .join(' ')
+    expect(told).toMatch(/Every two-pole breaker stays off .*2·4/)
+    expect(told).not.toMatch(/Feeder of the/)
+  })
+
+  test('where the feeder’s own breaker is known it ends in the new panel', () => {
+    const j = fed()
+    const up = { ...circuit(5, { id: 'up', poles: 2, breakerA: 100, picked: false }) }
+    const whole = withHookupChanges({
+      ...j,
+      panels: [
+        ...j.panels.map(p => ({ ...p, mark: 'M', feederId: 'up' })),
+        { ...bare('house', 'House panel', 12, 200), mark: 'H', circuits: [up] },
+      ],
+      hookup: { ...j.hookup, panelId: 'main' },
+    })
+    expect(asPlanned(whole).undone.map(u => u.why)).toEqual([])
+    const { panels } = house(whole)
+    expect(panels.find(p => p.id === newPanelId)?.feederId).toBe('up')
+    const drawn = oneLineOf(whole).lines.map(l => `${l.from} ${l.to}`)
+    expect(drawn).toEqual(
+      expect.arrayContaining([
+        'panel-house transfer',
+        `transfer panel-${newPanelId}`,
+        `panel-${newPanelId} panel-main`,
+      ]),
+    )
+  })
+
+  test('on the service itself it cannot be: told once, with why, and nothing of it is done', () => {
+    const j = fed({}, { supply: 'service', neutralBonded: true })
+    const hindered = evaluate(j).findings.filter(f => f.id === 'plan.hindered')
+    expect(hindered).toHaveLength(1)
+    expect(hindered[0]?.sentence).toMatch(/is the service itself: ahead of it are the utility’s conductors/)
+    expect(house(j).panels.map(p => p.id)).toEqual(['main'])
+  })
+
+  test('taken back, exactly what it asked for goes', () => {
+    const back = applied(fed(), { op: 'setHookup', facts: { intercepts: false } })
+    expect(back.planned.filter(c => c.kind === 'intercept')).toEqual([])
+    expect(back.panels).toEqual(fed().panels)
+    const again = applied(back, { op: 'setHookup', facts: { intercepts: true } })
+    expect(again.planned).toEqual(fed().planned)
+  })
 })

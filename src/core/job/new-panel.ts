@@ -4,8 +4,8 @@ import type { Leg } from '../panel/leg'
 import { feedOf, freeSpaces, legOf, otherLeg } from '../panel/positions'
 import { roomFor } from '../panel/room'
 import { bare, breakerRatings, type Circuit, type Panel } from '../panel/schema'
-import type { Place } from '../plan/change'
-import { movesCircuits, tiedPanel } from './panels'
+import type { Place, Unplanned } from '../plan/change'
+import { intercepts, movesCircuits, tiedPanel } from './panels'
 import type { Job } from './schema'
 
 /** A new panel that the hook-up asks for, with its feeder, and where each moved circuit lands in it. */
@@ -43,19 +43,7 @@ export function newPanelOf(job: Job): NewPanel | null {
   const feederA = asked?.feederA ?? feederFor(job)
   const name =
     asked?.name ?? (job.hookup.method === 'critical-subpanel' ? 'Critical-load panel' : 'Back-up panel')
-  const feeder: Circuit = {
-    id: `${newPanelId}-feeder`,
-    position: space,
-    poles: 2,
-    breakerA: feederA,
-    label: `Feeder of the ${name}`.slice(0, 80),
-    purpose: 'loads',
-    neutral: { kind: 'own' },
-    protection: 'none',
-    tier: 3,
-    picked: false,
-    loads: [],
-  }
+  const feeder = feederOf(name, space, feederA)
   const makes = (spaces: number): Omit<Panel, 'circuits'> => {
     const { circuits: _, ...panel } = bare(newPanelId, name, spaces)
     return {
@@ -80,6 +68,49 @@ export function newPanelOf(job: Job): NewPanel | null {
   }
   return null
 }
+
+/**
+ * The new panel in the feeder of the tied one, with its own interlocked main; null where the hook-up asks for none. Nothing moves:
+ * it holds the source's breaker and the one that feeds on.
+ */
+export function interceptingPanel(job: Job): Omit<Extract<Unplanned, { kind: 'intercept' }>, 'kind'> | null {
+  if (!intercepts(job.hookup)) return null
+  const from = tiedPanel(job)
+  const asked = job.hookup.newPanel
+  const name = asked?.name ?? 'Back-up panel'
+  // what protects the feeder now goes on protecting it
+  const mainA = asked?.feederA ?? from.mainA ?? usualFeederA
+  const { circuits: _, ...panel } = bare(newPanelId, name, asked?.spaces ?? sizes[0] ?? 8)
+  return {
+    feeds: from.id,
+    panel: {
+      ...panel,
+      mark: markBeside(job.panels),
+      ...(mains.includes(mainA) && { mainA }),
+      busA: Math.max(125, mainA),
+      where: from.where ? `beside ${from.name}`.slice(0, 120) : '',
+      exposure: from.exposure,
+      supply: 'fed from another panel',
+      neutralBonded: false,
+    },
+    // the source's breaker stands beside the main
+    feeder: feederOf(name === from.name ? 'panel behind it' : from.name, 2, mainA),
+  }
+}
+
+const feederOf = (to: string, position: number, breakerA: number): Circuit => ({
+  id: `${newPanelId}-feeder`,
+  position,
+  poles: 2,
+  breakerA,
+  label: `Feeder of the ${to}`.slice(0, 80),
+  purpose: 'loads',
+  neutral: { kind: 'own' },
+  protection: 'none',
+  tier: 3,
+  picked: false,
+  loads: [],
+})
 
 const mains: readonly number[] = [30, 40, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200]
 

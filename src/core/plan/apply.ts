@@ -50,6 +50,8 @@ function done(panels: readonly Panel[], change: PlannedChange): Step {
       return panels.some(p => p.id === change.panel.id)
         ? 'a panel of that name is there already'
         : [...panels, { ...change.panel, circuits: [] }]
+    case 'intercept':
+      return intercepted(panels, change)
     case 'add': {
       if (panels.some(p => p.circuits.some(c => c.id === change.circuit.id)))
         return 'its breaker is there already'
@@ -138,6 +140,25 @@ function done(panels: readonly Panel[], change: PlannedChange): Step {
     case 'notice':
       return panels
   }
+}
+
+/** A new panel takes the place of another in its feeder, and feeds it on. */
+function intercepted(
+  panels: readonly Panel[],
+  { feeds, panel, feeder }: Extract<PlannedChange, { kind: 'intercept' }>,
+): Step {
+  const fed = panels.find(p => p.id === feeds)
+  if (!fed) return 'the panel that it feeds is no longer there'
+  if (panels.some(p => p.id === panel.id)) return 'a panel of that name is there already'
+  if (fed.supply === 'service')
+    return `${fed.name} is the service itself: ahead of it are the utility’s conductors, and its bond would have to move`
+  const { feederId: _, ...rest } = panel
+  const between = {
+    ...rest,
+    ...(fed.feederId !== undefined && { feederId: fed.feederId }),
+    circuits: [feeder],
+  }
+  return [...panels.map(p => (p === fed ? { ...p, feederId: feeder.id } : p)), between]
 }
 
 /** Circuits on new breakers in another panel: a tie whose partner stays is undone, and two hots of one neutral get one. */
@@ -288,7 +309,8 @@ export function restsOn(found: readonly Panel[], changes: readonly PlannedChange
             ? o.circuit.id === circuitId
             : 'circuitId' in o && o.circuitId === circuitId),
     )
-  const panelOf = (panelId: string) => changes.filter(o => o.kind === 'panel' && o.panel.id === panelId)
+  const panelOf = (panelId: string) =>
+    changes.filter(o => (o.kind === 'panel' || o.kind === 'intercept') && o.panel.id === panelId)
   const stood = new Map(found.flatMap(p => p.circuits.map(c => [c.id, { panel: p, circuit: c }] as const)))
   const cleared = (panelId: string, spaces: readonly number[]) =>
     changes.filter(o => {

@@ -78,6 +78,8 @@ export const changeSchema = z.discriminatedUnion('kind', [
   kind('filler', { panelId: id, space: z.int('must be a whole number').min(1).max(84) }),
   /** a new panel, empty; its feeder and what moves there are changes of their own */
   kind('panel', { panel: panelSchema.omit({ circuits: true }) }),
+  /** a new panel in the feeder of another: what fed that one ends in it, and a breaker of its own feeds on */
+  kind('intercept', { feeds: id, panel: panelSchema.omit({ circuits: true }), feeder: circuitSchema }),
   kind('receptacle', { circuitId: id, what: line(80, 1) }),
   kind('notice', { where: line(80, 1), text: line(200, 1) }),
   kind('mount', { device: z.enum(mounted), name: line(120, 1) }),
@@ -120,6 +122,7 @@ type ChangeKind = PlannedChange['kind']
 /** How a change is marked on a drawing, by sign and by word, and its turn among others: a row for each kind. */
 export const changeKinds = {
   panel: { sign: '+', word: 'new panel', turn: 1 },
+  intercept: { sign: '+', word: 'new panel in the feeder', turn: 1 },
   add: { sign: '+', word: 'new breaker', turn: 2 },
   remove: { sign: '−', word: 'taken out', turn: 3 },
   move: { sign: '↷', word: 'moved', turn: 4 },
@@ -150,6 +153,7 @@ export function changeId(change: PlannedChange): string {
     case 'add':
       return `add:${change.circuit.id}`
     case 'panel':
+    case 'intercept':
       return `panel:${change.panel.id}`
     case 'tie':
       return `tie:${[change.circuitId, change.with].sort()[0]}`

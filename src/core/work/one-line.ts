@@ -156,11 +156,12 @@ const panelLines = (panel: Panel) => [
   ...(panel.series ? [panel.series] : []),
 ]
 
-/** A panel that is planned hangs behind the first other one. */
+/** A panel whose feeder nobody knows hangs behind the service, or behind the first other one that it does not feed itself. */
 const planned = (job: Job, panel: Panel) => {
   if (panel.supply === 'service') return null
   const other =
-    job.panels.find(p => p !== panel && p.supply === 'service') ?? job.panels.find(p => p !== panel)
+    job.panels.find(p => p !== panel && p.supply === 'service') ??
+    job.panels.find(p => p !== panel && feederOf(job, p)?.panel !== panel)
   return other ? `panel-${other.id}` : null
 }
 

@@ -25,8 +25,11 @@ export function onCircuit(
         if (change.origin === 'hook-up')
           return [fault('planned', 'follows from the hook-up: change it there, under the new panel')]
         const stands = job.panels.find(p => p.id === change.panelId)
-        const planned = job.planned.find(c => c.kind === 'panel' && c.panel.id === change.panelId)
-        const panel = stands ?? (planned?.kind === 'panel' ? { ...planned.panel, circuits: [] } : undefined)
+        const planned = job.planned.find(
+          c => (c.kind === 'panel' || c.kind === 'intercept') && c.panel.id === change.panelId,
+        )
+        const panel =
+          stands ?? (planned && 'panel' in planned ? { ...planned.panel, circuits: [] } : undefined)
         if (panel) return act(change.circuit, panel, job)
       }
     return [fault('panels', `no longer hold the circuit ${circuitId}`)]
