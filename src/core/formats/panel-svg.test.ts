@@ -26,9 +26,9 @@ test('place, label, rating, 240 V and the shared neutral stand on the breaker; a
     circuit(3, { label: 'Hall', picked: false, neutral: { kind: 'shared', with: 'c1' } }),
     circuit(2, { label: 'Range', poles: 2, breakerA: 50, picked: false }),
   ])
-  expect(written(svg, '1 Kitchen')).toBe('■ 1  Kitchen  20 A  N 3')
-  expect(written(svg, '3 Hall')).toBe('3  Hall  20 A  N 1')
-  expect(written(svg, '2·4 Range')).toBe('2·4  Range  50 A  240 V')
+  expect(written(svg, '1 Kitchen')).toBe('■ 1 Kitchen 20 A N 3')
+  expect(written(svg, '3 Hall')).toBe('3 Hall 20 A N 1')
+  expect(written(svg, '2·4 Range')).toBe('2·4 Range 50 A 240 V')
 })
 
 test('the longest label gives way to what stands beside it: nothing runs into the bus', () => {
@@ -43,8 +43,8 @@ test('the longest label gives way to what stands beside it: nothing runs into th
     expect(text).toContain('…')
     expect(text.length).toBeLessThanOrEqual(46)
   }
-  expect(texts[0]).toMatch(/^⟳ {2}■ 1·3 {2}Every.*… {2}20 A {2}240 V$/)
-  expect(texts[0]?.length).toBeLessThanOrEqual(36)
+  expect(texts[0]).toMatch(/^⟳ ■ 1·3 Every.*… 20 A 240 V$/)
+  expect(texts[0]?.length).toBeLessThanOrEqual(38)
 })
 
 test('what is planned carries its sign and a dashed edge; a space that cannot be used says so', () => {

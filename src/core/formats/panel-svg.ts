@@ -8,9 +8,9 @@ const columnPx = 300
 const busPx = 46
 const numberPx = 40
 const top = 96
-const gap = '  '
+const gap = ' '
 /** Width of a letter in its height, on the wide side, so that no breaker's text leaves it. */
-const letterShare = 0.56
+const letterShare = 0.53
 
 /**
  * A panel as a drawing for documents: positions as printed, ratings, labels, shared neutrals, and the legs told by letter

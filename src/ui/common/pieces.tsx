@@ -54,7 +54,11 @@ export const View = ({ title, lead, tools, children }: ViewProps) => (
     <Row sx={{ columnGap: 2, alignItems: 'baseline' }}>
       <h1>{title}</h1>
       {lead && <Quiet sx={{ flex: '1 1 0', minWidth: 'min(100%, 240px)' }}>{lead}</Quiet>}
-      {tools && <Box sx={{ ml: 'auto' }}>{tools}</Box>}
+      {tools && (
+        <Box className="no-print" sx={{ ml: 'auto' }}>
+          {tools}
+        </Box>
+      )}
     </Row>
     {children}
   </Column>

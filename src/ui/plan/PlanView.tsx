@@ -13,11 +13,16 @@ import { useWorkspace } from '../workspace/store'
 import { ChangeList } from './ChangeList'
 
 /** What is going to be done to the house: the list, and each panel that it changes as found and as planned. */
-export function PlanView() {
+export function PlanView({ today, firm }: { today: string; firm: string }) {
+  const { title, place } = useWorkspace(s => s.job)
+  const revision = useWorkspace(s => s.revision)
   const plan = useWorkspace(s => s.evaluation.plan)
   const found = useWorkspace(s => s.job.panels)
   const planned = useWorkspace(s => s.evaluation.house?.panels ?? s.job.panels)
-  const changed = planned.filter(p => found.find(f => f.id === p.id) !== p)
+  const changed = planned.filter(p => {
+    const was = found.find(f => f.id === p.id)
+    return was !== p && (!was || panelSvg(was) !== panelSvg(p))
+  })
   const byOrigin = [
     { title: 'What the hook-up asks for', changes: plan.filter(c => c.origin === 'hook-up') },
     { title: 'What else is planned', changes: plan.filter(c => c.origin !== 'hook-up') },
@@ -32,6 +37,10 @@ export function PlanView() {
         </Button>
       }
     >
+      <Box sx={{ display: 'none', '@media print': { display: 'block' } }}>
+        <b>{title}</b>
+        {place && `, ${place}`}. {firm}, revision {revision}, {today}.
+      </Box>
       {!plan.length && (
         <Empty>
           <h2>Nothing is planned</h2>
@@ -76,10 +85,17 @@ function Compared({ name, found, planned }: { name: string; found: Panel | undef
     }, [plan, found, planned]),
   )
   return (
-    <Card title={name}>
-      <Box sx={{ display: 'grid', gridTemplateColumns: { md: '1fr 1fr' }, gap: 1.5 }}>
+    <Card title={name} sx={{ breakInside: 'avoid' }}>
+      <Box
+        sx={{
+          display: 'grid',
+          gridTemplateColumns: { md: '1fr 1fr' },
+          gap: 1.5,
+          '@media print': { gridTemplateColumns: '1fr 1fr' },
+        }}
+      >
         {drawn.map(({ title, svg }) => (
-          <figure key={title} style={{ margin: 0, minWidth: 0 }}>
+          <figure key={title} style={{ margin: 0, minWidth: 0, breakInside: 'avoid' }}>
             <figcaption>
               <b>{title}</b>
             </figcaption>

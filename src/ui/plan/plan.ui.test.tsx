@@ -1,6 +1,6 @@
 /** @jest-environment jest-fixed-jsdom */
 import { act, screen, within } from '@testing-library/react'
-import { circuit, job } from '@/core/job/fixtures/jobs'
+import { applied, circuit, job } from '@/core/job/fixtures/jobs'
 import { toPlan } from '@/core/plan/change'
 import { FindingsView } from '../findings/FindingsView'
 import { CircuitInspector } from '../panel/CircuitInspector'
@@ -56,7 +56,7 @@ test('as found an edit corrects the survey; as planned it is planned', async () 
 })
 
 test('the plan is read aloud in order, compared, and says what this house does not bear', async () => {
-  const { user, store } = inWorkspace(<PlanView />, house)
+  const { user, store } = inWorkspace(<PlanView today="1 March 2026" firm="The firm" />, house)
   expect(screen.getByRole('heading', { name: 'Nothing is planned' })).toBeTruthy()
   act(() => void store.getState().act({ op: 'planMove', circuitId: 'c1', toPosition: 9 }))
   act(() => void store.getState().act({ op: 'planMove', circuitId: 'c3', toPosition: 1 }))
@@ -99,4 +99,26 @@ test('a breaker can be planned for a free space, and taken back', async () => {
   expect(await screen.findByText('It is planned, and not in the survey.')).toBeTruthy()
   await user.click(button('Plan to take it out'))
   expect(now().planned).toEqual([])
+})
+
+test('a panel whose drawing the plan leaves as it is, is not compared with itself', () => {
+  const fed = {
+    ...house,
+    panels: house.panels.map(p => ({
+      ...p,
+      supply: 'fed from another panel' as const,
+      neutralBonded: false,
+    })),
+  }
+  inWorkspace(
+    <PlanView today="1 March 2026" firm="The firm" />,
+    applied(fed, { op: 'setHookup', facts: { method: 'sub-panel-interlock', intercepts: true } }),
+  )
+  expect(screen.getByText(/in the feeder of Main panel/)).toBeTruthy()
+  expect(screen.getByRole('heading', { name: 'Back-up panel' })).toBeTruthy()
+  expect(screen.queryByRole('heading', { name: 'Main panel' })).toBeNull()
+  // on paper it says which job, which revision and which day
+  expect(screen.getByText('Test job').parentElement?.textContent).toBe(
+    'Test job. The firm, revision 1, 1 March 2026.',
+  )
 })
