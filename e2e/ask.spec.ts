@@ -1,5 +1,5 @@
 import sharp from 'sharp'
-import { accessible, breaker, copyOf, openJob, saved } from './helpers'
+import { accessible, breaker, copyOf, giveLarge, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 const saltmarsh = '5a1de000-0000-4000-8000-000000000002'
@@ -85,7 +85,7 @@ test('the customer’s link, from the phone: photographs, a nameplate, the utili
     buffer: Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from('ftypheic'), Buffer.alloc(99)]),
   })
   await expect(wall.getByRole('alert')).toContainText('most compatible')
-  await send({ name: 'huge.jpg', mimeType: 'image/jpeg', buffer: Buffer.alloc(21_000_000) })
+  await giveLarge(wall.locator('input[type=file]').first(), 'huge.jpg', 'image/jpeg', 21_000_000)
   await expect(wall.getByRole('alert')).toContainText('larger than 20 MB')
   await send({ name: 'wall.jpg', mimeType: 'image/jpeg', buffer: await picture() })
   await expect(wall).toHaveAttribute('data-state', 'here')

@@ -49,6 +49,19 @@ export async function openAgain(page: Page) {
   await live(page)
 }
 
+/** A large file, made where it is chosen: sent there it would take longer than all that is done with it. */
+export const giveLarge = (input: Locator, name: string, type: string, bytes: number) =>
+  input.evaluate(
+    (element, { name, type, bytes }) => {
+      if (!(element instanceof HTMLInputElement)) throw new Error('it takes no file')
+      const chosen = new DataTransfer()
+      chosen.items.add(new File([new Uint8Array(bytes)], name, { type }))
+      element.files = chosen.files
+      element.dispatchEvent(new Event('change', { bubbles: true }))
+    },
+    { name, type, bytes },
+  )
+
 /** Carries a thing to another with the mouse, as a hand does. */
 export async function drag(page: Page, from: Locator, to: Locator) {
   await from.hover()

@@ -159,30 +159,6 @@ test('positions are solved in the worker, pinned by hand at a price, and drawn o
   await expect(page).toHaveURL(/hook-up#method/)
 })
 
-test('the path refuses what must not exist, offers the adapter that may, and tells its weakest link', async ({
-  page,
-  request,
-}) => {
-  await openJob(page, await copyOf(request, alder), 'hook-up')
-  const path = page.getByRole('region', { name: 'Path' })
-  await path.getByRole('button', { name: 'Take link 1 out' }).click()
-  await expect(finding(page, 'cord.no-mate')).toContainText('does not go into a TT-30')
-  await path.getByRole('button', { name: /Put Bridge TT-30 to L14-30 in/ }).click()
-  await expect(finding(page, 'cord.no-mate')).toHaveCount(0)
-  // a cord without length is told at its field, and what was typed stays
-  await path.getByRole('button', { name: 'Change link 2' }).click()
-  const dialog = page.getByRole('dialog')
-  await dialog.getByLabel('Length').fill('')
-  await dialog.getByRole('button', { name: 'Keep' }).click()
-  await expect(dialog).toContainText('give the cord’s length')
-  await dialog.getByLabel('Length').fill('25')
-  await dialog.getByLabel('Rated').fill('15')
-  await dialog.getByRole('button', { name: 'Keep' }).click()
-  await expect(finding(page, 'cord.weak-link').first()).toContainText('rated 15 A')
-  await page.keyboard.press('Control+z')
-  await expect(finding(page, 'cord.weak-link')).toHaveCount(0)
-})
-
 test('each trap of the studio and the boathouse is found, and cured by its fix', async ({
   page,
   request,
@@ -238,65 +214,4 @@ test('each trap of the studio and the boathouse is found, and cured by its fix',
   await dialog.getByRole('button', { name: 'Accept', exact: true }).click()
   await expect(blind).toContainText(/Accepted by Designer on .*porch light/)
   await saved(page)
-})
-
-test('equipment is found, compared, entered from a sheet typed wrong and then right, and read from a file', async ({
-  page,
-}) => {
-  await page.goto('/equipment')
-  await accessible(page)
-  await page.getByRole('checkbox', { name: 'Compare Sluice 22', exact: true }).check()
-  await page.getByRole('checkbox', { name: 'Compare Weirgate 36' }).check()
-  await expect(page.getByRole('region', { name: 'Compared' })).toContainText('≠ Continuous')
-  await accessible(page)
-  await page.getByRole('button', { name: 'Put away' }).click()
-
-  await choose(page, 'Kind', 'Generator')
-  await page.getByRole('button', { name: 'New generator' }).click()
-  const dialog = page.getByRole('dialog')
-  await dialog.getByLabel('Id', { exact: true }).fill('Eddy 30')
-  await dialog.getByLabel('Name', { exact: true }).fill('Eddy 30')
-  await dialog.getByLabel('Continuous').fill('0')
-  await dialog.getByLabel('Surge').fill('3300')
-  await dialog.getByLabel('Makes of a gallon').fill('5000')
-  await dialog.getByLabel('Tank').fill('2')
-  await dialog.getByRole('radio', { name: 'floating' }).click()
-  await dialog.getByRole('button', { name: 'Add to the catalogue' }).click()
-  await expect(dialog).toContainText('Continuous must be from 1 to 100,000 W')
-  await accessible(page)
-  await dialog.getByLabel('Continuous').fill('3000')
-  await dialog.getByRole('button', { name: 'Add to the catalogue' }).click()
-  await expect(page.getByRole('button', { name: 'Eddy 30' })).toBeVisible()
-
-  // a next version; the first stays for the jobs that have it
-  await page.getByRole('button', { name: 'Eddy 30' }).click()
-  await dialog.getByLabel('Price').fill('900')
-  await dialog.getByRole('button', { name: 'Keep as version 2' }).click()
-  await expect(
-    page
-      .getByRole('row', { name: /Eddy 30/ })
-      .getByRole('gridcell')
-      .last(),
-  ).toHaveText('2')
-
-  const read = (text: string) =>
-    page
-      .getByLabel('Catalogue file')
-      .setInputFiles({ name: 'more.csv', mimeType: 'text/csv', buffer: Buffer.from(text) })
-  await read(
-    'kind,id,name,stcW,vocV,vmpV,iscA,vocPctPerC,folding\nsolar-module,r1,Ripple 1,100,20,17,6,0.3,no',
-  )
-  await expect(page.getByRole('alert').first()).toContainText(/row 2, vocPctPerC must be negative/)
-  await page.getByRole('button', { name: 'Close' }).click()
-  await read(
-    'kind,id,name,stcW,vocV,vmpV,iscA,vocPctPerC,folding\nsolar-module,r1,Ripple 1,100,20,17,6,-0.3,no',
-  )
-  await expect(page.getByText('more.csv is read.')).toBeVisible()
-  await page.getByRole('button', { name: 'Eddy 30' }).click()
-  await dialog.getByRole('button', { name: 'Take out of use' }).click()
-  await expect(page.getByRole('button', { name: 'Eddy 30' })).toHaveCount(0)
-
-  await page.goto('/checks')
-  await expect(page.getByRole('row', { name: /bond\.two/ })).toContainText('NEC 250.24')
-  await accessible(page)
 })

@@ -1,4 +1,3 @@
-import { loadLog } from '../src/core/loads/load-log'
 import { accessible, alder, copyOf, fernbrook, line, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
@@ -44,89 +43,6 @@ test('a load goes from its typical value to 48 h metered: the balance changes, a
   await page.keyboard.press('Control+z')
   await expect(line(page, 'hours')).toHaveText(before ?? '')
   await saved(page)
-})
-
-test('plug-in readings, typed wrong and then right, say what load-log says; the clamp’s inrush comes into force', async ({
-  page,
-  request,
-}) => {
-  await openJob(page, await copyOf(request, alder), 'loads')
-  await page
-    .getByRole('region', { name: 'Loads by circuit' })
-    .getByRole('button', { name: 'Playroom lights (LED)' })
-    .click()
-  const sheet = page.getByRole('dialog', { name: /Playroom lights/ })
-  await sheet.getByRole('tab', { name: 'Meter' }).click()
-  const fill = (label: string, text: string) =>
-    sheet.getByRole('textbox', { name: label, exact: true }).fill(text)
-  await fill('Elapsed time', 'two days')
-  await sheet.getByRole('button', { name: 'Take the readings' }).click()
-  await expect(sheet.getByText('Elapsed time must be a number of hours, such as 24')).toBeVisible()
-  await expect(sheet.getByRole('textbox', { name: 'Elapsed time' })).toHaveValue('two days')
-  await fill('Elapsed time', '24')
-  await fill('Counter', '0.3')
-  await fill('While it runs', '1')
-  await fill('While it idles', '4')
-  await sheet.getByRole('button', { name: 'Take the readings' }).click()
-  await expect(sheet.getByText(/While it runs must be above the idle watts \(4 W\)/)).toBeVisible()
-  await fill('While it runs', '44')
-  await fill('While it idles', '1')
-  await sheet.getByRole('button', { name: 'A later reading' }).click()
-  await fill('Elapsed time, reading 2', '49')
-  await fill('Counter, reading 2', '0.2')
-  await sheet.getByRole('button', { name: 'Take the readings' }).click()
-  await expect(sheet.getByText(/not below the 0.3 kWh before/)).toBeVisible()
-  await fill('Counter, reading 2', '0.7')
-  const { result } = loadLog.compute({
-    readings: [
-      { hours: 24, energyWh: 300 },
-      { hours: 25, energyWh: 400 },
-    ],
-    runningW: 44,
-    idleW: 1,
-  })
-  await expect(sheet.getByText(new RegExp(`${Math.round(result.dailyWh)} Wh a day`))).toBeVisible()
-  await sheet.getByRole('button', { name: 'Take the readings' }).click()
-  await expect(sheet.getByRole('status')).toContainText(`${Math.round(result.dailyWh)} Wh a day`)
-
-  await sheet.getByRole('button', { name: 'Clamp meter' }).click()
-  await fill('Highest inrush', '6.5')
-  await sheet.getByRole('button', { name: 'Take the inrush' }).click()
-  await sheet.getByRole('tab', { name: 'Figures' }).click()
-  await expect(sheet.getByRole('button', { name: /6.5 A/, pressed: true })).toContainText('metered')
-  await accessible(page)
-})
-
-test('a nameplate typed as printed fills the fields, shows what it comes to and what cannot be', async ({
-  page,
-  request,
-}) => {
-  await openJob(page, await copyOf(request, alder), 'loads')
-  await page
-    .getByRole('region', { name: 'Loads by circuit' })
-    .getByRole('button', { name: 'Microwave' })
-    .click()
-  const sheet = page.getByRole('dialog', { name: /Microwave/ })
-  await sheet.getByRole('tab', { name: 'Nameplate' }).click()
-  await sheet
-    .getByRole('textbox', { name: 'As printed' })
-    .fill('115 V 60 Hz 1 PH, 1/2 hp, 6.8 A, LRA 30, MCA 20, MOP 15')
-  await sheet.getByRole('textbox', { name: 'As printed' }).press('Enter')
-  await expect(sheet.getByRole('textbox', { name: 'Horsepower' })).toHaveValue('0.5')
-  await expect(sheet.getByText(/the two may be swapped/)).toBeVisible()
-  await expect(sheet.getByRole('region', { name: 'What it comes to' })).toContainText(
-    /Locked rotor30 Aas printed/,
-  )
-  await sheet.getByRole('button', { name: 'Take the nameplate' }).click()
-  await expect(sheet.getByRole('status')).toContainText(/Microwave: .* Wh a day.*run time/)
-  await accessible(page)
-  await sheet.getByRole('button', { name: 'Close' }).click()
-  // the plate, taken with its fault, is a finding, and so is the breaker that it forbids
-  await page.getByRole('link', { name: 'Findings' }).click()
-  await expect(page.locator('[data-finding="nameplate.impossible"]')).toContainText('Microwave')
-  await expect(page.locator('[data-finding="breaker.above-plate"]')).toContainText('allows at most 15 A')
-  await page.locator('[data-finding="nameplate.impossible"]').getByRole('link', { name: 'Go there' }).click()
-  await expect(page.getByRole('dialog', { name: /Microwave/ })).toBeVisible()
 })
 
 test('a series from a file: columns confirmed, a stretch left out, the mark moved, taken; files of another kind answered', async ({
@@ -236,50 +152,4 @@ test('the customer’s Green Button file is read, drawn and used for the panel; 
   await expect(page.getByText('Nothing is here yet.')).toBeVisible()
   await page.getByRole('button', { name: 'Fetch from the simulated utility' }).click()
   await expect(says).toContainText('365 days by 60 minutes')
-})
-
-test('the library: a load found by any word goes onto a circuit; the firm’s own figures stand in ours’ place', async ({
-  page,
-  request,
-}) => {
-  await page.goto('/loads')
-  await page.getByRole('textbox', { name: 'Find a load' }).fill('apnea')
-  await page.getByRole('button', { name: 'CPAP with humidifier' }).click()
-  const dialog = page.getByRole('dialog', { name: 'CPAP with humidifier' })
-  await dialog.getByRole('textbox', { name: 'at most', exact: true }).fill('20')
-  await dialog.getByRole('button', { name: 'Keep for the firm' }).click()
-  await expect(dialog.getByText('at most must not be below the likely figure')).toBeVisible()
-  await dialog.getByRole('textbox', { name: 'Running, likely' }).fill('75')
-  await dialog.getByRole('textbox', { name: 'at most', exact: true }).fill('120')
-  await dialog.getByRole('button', { name: 'Keep for the firm' }).click()
-  await expect(
-    page.getByRole('row', { name: /CPAP with humidifier · the firm’s medical 75 W/ }),
-  ).toBeVisible()
-  await accessible(page)
-
-  await openJob(page, await copyOf(request, fernbrook), 'loads')
-  await page.getByRole('button', { name: 'Add a load' }).click()
-  await page.getByRole('textbox', { name: 'What is it' }).fill('sleep')
-  await page
-    .getByRole('dialog', { name: 'Add a load' })
-    .getByRole('button', { name: /CPAP with humidifier 75 W/ })
-    .click()
-  const sheet = page.getByRole('dialog', { name: /CPAP with humidifier/ })
-  await expect(sheet.getByRole('button', { name: /75 W typical value/ })).toContainText(
-    'the firm’s load library',
-  )
-  await sheet.getByRole('tab', { name: 'When it runs' }).click()
-  await sheet.getByRole('textbox', { name: 'To', exact: true }).fill('25')
-  await sheet.getByRole('button', { name: 'Keep' }).click()
-  await expect(sheet.getByText('To must be from 0 to 24 (an hour of the day)')).toBeVisible()
-  await sheet.getByRole('textbox', { name: 'To', exact: true }).fill('6')
-  await sheet.getByRole('button', { name: 'Keep' }).click()
-  await expect(sheet.getByRole('status')).toContainText('Wh a day')
-  await accessible(page)
-
-  await page.goto('/loads')
-  await page.getByRole('textbox', { name: 'Find a load' }).fill('apnea')
-  await page.getByRole('button', { name: 'CPAP with humidifier' }).click()
-  await page.getByRole('button', { name: 'Back to the usual figures' }).click()
-  await expect(page.getByRole('row', { name: /CPAP with humidifier medical 60 W/ })).toBeVisible()
 })

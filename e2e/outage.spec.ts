@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs'
-import { gunzipSync } from 'node:zlib'
 import type { Page } from '@playwright/test'
 import { accessible, alder, copyOf, openJob, saved } from './helpers'
 import { expect, test } from './test'
@@ -164,38 +163,4 @@ test('outages that cannot be are answered in words: a generator without fuel, a 
     /draw more, even on average, than the source gives|an overload trips the source/,
   )
   await expect(page.locator(answer)).not.toContainText('NaN')
-})
-
-test('a weather file is read, a wrong one told; fields say what they want and keep what was typed', async ({
-  page,
-  request,
-}) => {
-  await openJob(page, await copyOf(request, alder), 'outage')
-  const file = page.getByLabel('Weather file, EPW or CSV')
-  await file.setInputFiles({ name: 'photo.csv', mimeType: 'text/csv', buffer: Buffer.from('a,b\n1,2\n') })
-  await expect(page.getByText(/photo.csv: the file has no header with a temperature/)).toBeVisible()
-  const year = gunzipSync(readFileSync('src/server/seeds/files/saltmarsh-weather.csv.gz'))
-  await file.setInputFiles({ name: 'year.csv', mimeType: 'text/csv', buffer: year })
-  await expect(page.getByText('Weather: Saltmarsh, made up')).toBeVisible()
-  await saved(page)
-
-  const hours = page.getByLabel('Hours to last')
-  for (const [typed, told] of [
-    ['0', /must be from 0.5 to 720 h/],
-    ['2000', /must be from 0.5 to 720 h/],
-  ] as const) {
-    await hours.fill(typed)
-    await hours.press('Enter')
-    await expect(page.getByText(told)).toBeVisible()
-    await expect(hours).toHaveValue(typed)
-    await hours.press('Escape')
-  }
-  const reserve = page.getByRole('textbox', { name: 'Kept in reserve' })
-  await reserve.fill('90')
-  await reserve.press('Enter')
-  await saved(page)
-  const start = page.getByLabel('Charge when it begins')
-  await start.fill('5')
-  await start.press('Enter')
-  await expect(page.getByText(/must leave something to use|reserve/i).first()).toBeVisible()
 })

@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { type BrowserContext, test as base, expect } from '@playwright/test'
 
 /** All that a journey may leave behind but the program's files, which every visitor would fetch and compile anew. */
@@ -5,28 +8,36 @@ const left = 'cookies,local_storage,indexeddb,service_workers,cache_storage'
 
 export const test = base.extend<object, { visitor: BrowserContext }>({
   visitor: [
-    async ({ browser }, use, { project }) => {
-      const { baseURL, viewport, contextOptions } = project.use
-      const context = await browser.newContext({ ...contextOptions, baseURL, viewport })
+    async ({ playwright }, use, { project }) => {
+      const { baseURL, viewport, contextOptions, launchOptions } = project.use
+      const profile = mkdtempSync(join(tmpdir(), 'spillway-visitor-'))
+      const context = await playwright.chromium.launchPersistentContext(profile, {
+        ...launchOptions,
+        ...contextOptions,
+        baseURL,
+        viewport,
+      })
       await use(context)
       await context.close()
+      rmSync(profile, { recursive: true, force: true })
     },
     { scope: 'worker' },
   ],
-  /** One visitor after another with the files at hand; who comes with a phone or in the dark comes alone. */
-  context: async ({ context, visitor, hasTouch, colorScheme, baseURL }, use) => {
-    if (hasTouch || colorScheme === 'dark') return use(context)
+  /** One visitor after another, with the program's files kept and compiled as at a second visit; who comes with a phone comes alone. */
+  context: async ({ visitor, browser, hasTouch, viewport, baseURL, contextOptions }, use) => {
+    if (hasTouch) {
+      const phone = await browser.newContext({ ...contextOptions, baseURL, viewport, hasTouch })
+      await use(phone)
+      return phone.close()
+    }
     await use(visitor)
     await visitor.setOffline(false)
     await visitor.clearPermissions()
     await visitor.unrouteAll()
-    const [page, ...others] = visitor.pages()
-    for (const other of others) await other.close()
-    if (!page) return
-    await page.goto('about:blank')
+    const page = await visitor.newPage()
+    for (const other of visitor.pages()) if (other !== page) await other.close()
     const session = await visitor.newCDPSession(page)
     await session.send('Storage.clearDataForOrigin', { origin: baseURL ?? '', storageTypes: left })
-    await page.close()
   },
   /** Requests of a journey that no page makes: they say where they come from, as a program must. */
   request: async ({ playwright, baseURL }, use) => {

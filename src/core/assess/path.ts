@@ -115,6 +115,15 @@ export function pathWorked(evaluated: Pick<Evaluated, 'job' | 'figures'>): PathW
   })
 }
 
+/** What of the way stands in the house as it was found: devices that are there already, by the kind of link that they are. */
+export const standingOnWay = ({ hookup }: Pick<Job, 'hookup'>): { kind: Link['kind']; name: string }[] =>
+  (hookup.exists ?? []).flatMap(device => {
+    const there = hookup[device]
+    return there
+      ? [{ kind: device === 'inlet' ? ('inlet' as const) : ('breaker' as const), name: there.name }]
+      : []
+  })
+
 /** Where the path does not join: between which link and the one before, and the adapter that may stand there. */
 export interface Gap {
   /** the link whose plug does not fit */

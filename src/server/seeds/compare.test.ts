@@ -67,8 +67,10 @@ const golden: Record<string, string[]> = {
   ],
 }
 
+const compared = new Map(demoJobs.map(d => [d.job, compareMethods(d.job, catalogue)]))
+
 describe.each(demoJobs.map(d => [d.job.title, d.job] as const))('%s', (title, job) => {
-  const methods = compareMethods(job, catalogue)
+  const methods = compared.get(job) ?? []
 
   test('methods in their order, with what they carry, cost and leave to do', () => {
     const figure = (n: number) => String(Number(n.toFixed(2)))
@@ -104,7 +106,7 @@ describe.each(demoJobs.map(d => [d.job.title, d.job] as const))('%s', (title, jo
 
 const by = (title: string, method: string) => {
   const job = demoJobs.find(d => d.job.title === title)?.job
-  const found = job && compareMethods(job, catalogue).find(m => m.method === method)
+  const found = job && compared.get(job)?.find(m => m.method === method)
   if (!found) throw new Error(`no ${method} on ${title}`)
   return found
 }
@@ -134,7 +136,7 @@ test('without a catalogue devices are not known, and nothing that needs one is p
 })
 
 test('a firm that works faster has fewer hours, and the same parts', () => {
-  const usual = compareMethods(alderHollow, catalogue)
+  const usual = compared.get(alderHollow) ?? []
   const half = {
     tasks: usualLabour.tasks.map(t => ({
       ...t,

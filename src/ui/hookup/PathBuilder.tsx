@@ -9,15 +9,18 @@ import {
   outletOwner,
   pathOutlet,
   proposedPath,
+  standingOnWay,
   withAdapter,
 } from '@/core/assess/path'
 import { type Equipment, ofKind } from '@/core/equipment'
 import { fieldsOf } from '@/core/field'
 import { type Link, linkSchema } from '@/core/hookup/design'
 import type { WayTold } from '@/core/hookup/way'
+import type { House } from '@/core/job/as-planned'
 import { continuousShare } from '@/core/source/output'
 import { quantity, sentenceStart } from '@/core/units/format'
 import { conductorName } from '@/core/units/tables/conductors'
+import { HouseToggle } from '../common/HouseToggle'
 import { Card, FigureLink, Quiet } from '../common/pieces'
 import { moved, Sortable, SortableItem } from '../common/Sortable'
 import { Tool } from '../common/Tool'
@@ -54,6 +57,7 @@ export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
   const say = useWorkspace(s => s.say)
   const [editing, setEditing] = useState<{ link: Link; at: number } | null>(null)
   const [picking, setPicking] = useState<'cord' | 'adapter' | null>(null)
+  const [house, setHouse] = useState<House>('planned')
   const path = job.hookup.path ?? []
   const outlet = pathOutlet(job)
   const adapters = ofKind(catalogue, 'adapter')
@@ -74,7 +78,30 @@ export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
   }
   const move = (from: number, to: number) => set(moved(path, from, to))
   const limitedBy = worked?.result.limitedBy
+  const there = standingOnWay(job)
   const outletA = outlet ? ampsAt(outlet) : 0
+  if (house === 'found')
+    return (
+      <Card
+        aria-label="Path"
+        title="Path, from outlet to breaker"
+        id="path"
+        tools={<HouseToggle value={house} onChange={setHouse} />}
+      >
+        {there.length ? (
+          <ol className={styles.chain}>
+            {there.map(({ kind, name }) => (
+              <li key={name}>
+                <b>{name}</b>
+                <span>{sentenceStart(kind)}, there already</span>
+              </li>
+            ))}
+          </ol>
+        ) : (
+          <Quiet>Nothing of it stands in the house as it was found.</Quiet>
+        )}
+      </Card>
+    )
   return (
     <Card
       aria-label="Path"
@@ -82,6 +109,7 @@ export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
       id="path"
       tools={
         <>
+          <HouseToggle value={house} onChange={setHouse} />
           <Button size="small" onClick={propose}>
             {path.length ? 'Propose it anew' : 'Propose a path'}
           </Button>
@@ -150,7 +178,10 @@ export function PathBuilder({ catalogue }: { catalogue: Equipment[] }) {
                           )}
                         </div>
                       )}
-                      <b>{link.name || sentenceStart(link.kind)}</b>
+                      <b>
+                        {!there.some(t => t.kind === link.kind) && '+ '}
+                        {link.name || sentenceStart(link.kind)}
+                      </b>
                       <span>
                         {[link.from, link.to].filter(Boolean).join(' → ') || sentenceStart(link.kind)}
                       </span>

@@ -1,5 +1,5 @@
 /** @jest-environment jest-fixed-jsdom */
-import { screen, within } from '@testing-library/react'
+import { screen, waitFor, within } from '@testing-library/react'
 import { usualLabour } from '@/core/hookup/labour'
 import { catalogue } from '@/server/seeds/catalogue'
 import { saltmarshLane } from '@/server/seeds/jobs'
@@ -66,6 +66,45 @@ test('the path tells of each link what it holds for hours and what opens first; 
   expect(path.getByRole('note').textContent).toMatch(/TT-30 does not take a L14-30 plug/)
   await user.click(path.getByRole('button', { name: /Put Bridge TT-30 to L14-30 in/ }))
   expect(job().hookup.path?.[0]?.name).toBe('Bridge TT-30 to L14-30')
+})
+
+test('a cord without its length is told at its field, and what was typed stays; one too weak is a finding that undo takes back', async () => {
+  const { user, store } = inWorkspace(<PathBuilder catalogue={catalogue} />)
+  const weak = () => store.getState().evaluation.findings.filter(f => f.id === 'cord.weak-link')
+  await user.click(screen.getByRole('button', { name: 'Change link 2' }))
+  const dialog = within(await screen.findByRole('dialog'))
+  const field = (label: string) => dialog.getByLabelText(new RegExp(`^${label}`)) as HTMLInputElement
+  await user.clear(field('Rated'))
+  await user.type(field('Rated'), '15')
+  await user.clear(field('Length'))
+  await user.click(dialog.getByRole('button', { name: 'Keep' }))
+  expect(dialog.getByText(/give the cord’s length/)).toBeTruthy()
+  expect(field('Rated').value).toBe('15')
+  await user.type(field('Length'), '25')
+  await user.click(dialog.getByRole('button', { name: 'Keep' }))
+  expect(weak()[0]?.sentence).toMatch(/rated 15 A/)
+  store.getState().back('undo')
+  await waitFor(() => expect(weak()).toEqual([]))
+})
+
+test('as found the path shows what stands there already and nothing else; as planned what is new carries its sign', async () => {
+  const there = {
+    ...saltmarshLane,
+    hookup: { ...saltmarshLane.hookup, exists: ['inlet' as const] },
+  }
+  const { user } = inWorkspace(<PathBuilder catalogue={catalogue} />, there)
+  const path = within(screen.getByRole('region', { name: 'Path' }))
+  expect(path.getByText('+ Tow L14-30, 25 ft')).toBeTruthy()
+  expect(path.queryByText(/^\+ Sill/)).toBeNull()
+  await user.click(path.getByRole('button', { name: 'As found' }))
+  expect(screen.getByText('Inlet, there already')).toBeTruthy()
+  expect(screen.queryByText(/Tow L14-30/)).toBeNull()
+})
+
+test('where nothing stands the path as found says so', async () => {
+  const { user } = inWorkspace(<PathBuilder catalogue={catalogue} />)
+  await user.click(screen.getByRole('button', { name: 'As found' }))
+  expect(screen.getByText('Nothing of it stands in the house as it was found.')).toBeTruthy()
 })
 
 test('on a whole panel that is fed the planned card offers what an interlock needs, and no positions', () => {
