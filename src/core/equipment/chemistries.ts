@@ -14,6 +14,8 @@ interface ChemistryFacts {
   chargedCold?: string
   /** level from which it charges more and more slowly */
   taperFromFraction: number
+  /** share of the capacity that is used where a bank's sheet does not say */
+  depthFraction: number
   /** it is sold as a bank of its own */
   bank: boolean
 }
@@ -29,6 +31,7 @@ export const chemistryFacts = {
     atZero: 0.9,
     atMinus20: 0.7,
     taperFromFraction: 0.9,
+    depthFraction: 0.9,
     chargeAboveC: 0,
     chargedCold: plates,
     bank: true,
@@ -39,6 +42,7 @@ export const chemistryFacts = {
     atZero: 0.9,
     atMinus20: 0.7,
     taperFromFraction: 0.9,
+    depthFraction: 0.9,
     chargeAboveC: 0,
     chargedCold: plates,
     bank: false,
@@ -49,6 +53,7 @@ export const chemistryFacts = {
     atZero: 0.8,
     atMinus20: 0.55,
     taperFromFraction: 0.75,
+    depthFraction: 0.5,
     bank: true,
   },
   flooded: {
@@ -57,6 +62,7 @@ export const chemistryFacts = {
     atZero: 0.8,
     atMinus20: 0.55,
     taperFromFraction: 0.75,
+    depthFraction: 0.5,
     bank: true,
   },
 } as const satisfies Record<string, ChemistryFacts>

@@ -22,8 +22,7 @@ export function capacityOf(unit: Unit): number {
   }
 }
 
-const usualDepth = { lfp: 0.9, agm: 0.5, flooded: 0.5 } as const
-const depthOf = (bank: Bank) => bank.depthFraction ?? usualDepth[bank.chemistry]
+const depthOf = (bank: Bank) => bank.depthFraction ?? chemistryFacts[bank.chemistry].depthFraction
 
 /**
  * What a fast discharge leaves of an inverter's bank, as the `bank` calculator has it: Peukert's law over 20 hours, never
