@@ -59,7 +59,13 @@ async function scripts(jobId: string) {
     page.on('response', response => {
       const name = response.url().split('/').at(-1) ?? ''
       if (response.request().resourceType() === 'script')
-        sizes.push(response.body().then(body => [name, gzipSync(body).length]))
+        // what still comes when all is quiet belongs to no page any more
+        sizes.push(
+          response.body().then(
+            body => [name, gzipSync(body).length],
+            () => [name, 0],
+          ),
+        )
     })
     const html = await (await page.goto(url + path, { waitUntil: 'networkidle' }))?.text()
     const all = await Promise.all(sizes)
