@@ -18,7 +18,7 @@ const whatIf = asItIs
 async function simulated(hands: number, job = alderHollow) {
   crewOf(hands)
   const { result, unmount } = renderHook(() => useOutage(job, whatIf))
-  await waitFor(() => expect(result.current.busy).toBe(false), { timeout: 20_000 })
+  await waitFor(() => expect(result.current.busy).toBe(false))
   const { chance, answer, mean } = result.current
   unmount()
   return JSON.stringify({ chance, answer, mean })
@@ -40,10 +40,10 @@ test('a new design drops the one before, whatever is still on its way', async ()
   const { result, rerender, unmount } = renderHook(({ job }) => useOutage(job, whatIf), {
     initialProps: { job: alderHollow },
   })
-  await waitFor(() => expect(result.current.chance).not.toBeNull(), { timeout: 20_000 })
+  await waitFor(() => expect(result.current.chance).not.toBeNull())
   rerender({ job: longer })
   expect(result.current.busy).toBe(true)
-  await waitFor(() => expect(result.current.busy).toBe(false), { timeout: 20_000 })
+  await waitFor(() => expect(result.current.busy).toBe(false))
   const { chance, answer, mean } = result.current
   expect(JSON.stringify({ chance, answer, mean })).toBe(wanted)
   unmount()
@@ -64,11 +64,11 @@ test('a hand or the lead that dies is replaced, and the same comes out; where th
   crewOf(2)
   behaviour.takes = worker => (worker ? 4 : 1)
   const { result, unmount } = renderHook(() => useOutage(alderHollow, whatIf))
-  await waitFor(() => expect(result.current.chance).not.toBeNull(), { timeout: 20_000 })
+  await waitFor(() => expect(result.current.chance).not.toBeNull())
   act(() => {
     for (const worker of workers.filter(w => !w.ended).slice(-3, -1)) worker.die()
   })
-  await waitFor(() => expect(result.current.busy).toBe(false), { timeout: 20_000 })
+  await waitFor(() => expect(result.current.busy).toBe(false))
   const { chance, answer, mean, trouble } = result.current
   expect(trouble).toBeNull()
   expect(JSON.stringify({ chance, answer, mean })).toBe(wanted)

@@ -7,7 +7,7 @@ import { Column, FigureLink } from '../common/pieces'
 import { shownCircuits, shownPanel, useShownJob, useWorkspace } from '../workspace/store'
 import type { View } from './inspected'
 
-const Opened = dynamic(() => import('./OpenCircuit').then(m => m.Opened))
+const CircuitSheet = dynamic(() => import('./CircuitSheet').then(m => m.CircuitSheet))
 const JudgePanel = dynamic(() => import('./JudgePanel').then(m => m.JudgePanel))
 
 /**
@@ -45,7 +45,7 @@ export function CircuitInspector() {
 
 const Inspector = memo(function Inspector({ view }: { view: View }) {
   const { circuit } = view
-  return circuit ? <Opened circuit={circuit} view={view} /> : <Overview view={view} />
+  return circuit ? <CircuitSheet circuit={circuit} view={view} /> : <Overview view={view} />
 })
 
 /** What is picked, by importance, while no circuit is open. */

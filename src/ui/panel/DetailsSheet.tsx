@@ -2,7 +2,7 @@ import { Drawer } from '@mui/material'
 import { useWorkspace } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'
 
-/** The open circuit, from below, where the screen is narrow. */
+/** The sheet of a circuit, from below, where the screen is narrow. */
 export function DetailsSheet() {
   const select = useWorkspace(s => s.select)
   return (

@@ -7,8 +7,8 @@ import { AddBreakerDialog } from './AddBreakerDialog'
 import { AddPanelDialog } from './AddPanelDialog'
 import { ArrangeHere } from './ArrangeHere'
 import { CircuitInspector } from './CircuitInspector'
+import { CircuitSheet } from './CircuitSheet'
 import { MovingStrip } from './MovingStrip'
-import { Opened } from './OpenCircuit'
 import { PanelFactsDialog } from './PanelFactsDialog'
 
 const press = (name: string | RegExp) => screen.getByRole('button', { name })
@@ -92,7 +92,7 @@ test('the facts of a panel save when left: legs row by row, tandem spaces as on 
   expect(panel()?.mainA).toBeUndefined()
 }, 30_000)
 
-describe('the open circuit', () => {
+describe('the sheet of a circuit', () => {
   const open = (id: string, job = alderHollow) => {
     const found = circuitOf(job, id)
     if (!found) throw new Error(`no ${id}`)
@@ -171,7 +171,7 @@ describe('the open circuit', () => {
       legs: null,
       arrangement: quarryRidge.source?.arrangement,
     }
-    const { user, job } = inWorkspace(<Opened circuit={from} view={view} />, quarryRidge)
+    const { user, job } = inWorkspace(<CircuitSheet circuit={from} view={view} />, quarryRidge)
     const other = quarryRidge.panels[1]
     await choose(user, 'Stands in', `move to ${other?.name}`)
     expect(job().planned.filter(c => c.kind === 'move')).toMatchObject([

@@ -1,3 +1,4 @@
+import './patience'
 import { expose } from 'comlink'
 
 type Listener = (event: MessageEvent) => void

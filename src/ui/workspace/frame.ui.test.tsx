@@ -86,11 +86,8 @@ test('whether it is saved is said in words; what waits is counted', async () => 
   act(() => {
     store.getState().act({ op: 'setOutage', facts: { hours: 40 } })
   })
-  await waitFor(
-    () => expect(screen.getByRole('status').textContent).toMatch(/^Not saved: 1 change kept here/),
-    {
-      timeout: 4000,
-    },
+  await waitFor(() =>
+    expect(screen.getByRole('status').textContent).toMatch(/^Not saved: 1 change kept here/),
   )
 })
 

@@ -35,7 +35,7 @@ const positionSchema = z.int('must be a whole number').min(1, 'must be 1 or more
 const protectionOptions = protectionIds.map(value => ({ value, label: protections[value].shown }))
 
 /** Everything about one circuit: fetched when one is opened, not before. */
-export function Opened({ circuit, view }: { circuit: Circuit; view: View }) {
+export function CircuitSheet({ circuit, view }: { circuit: Circuit; view: View }) {
   const act = useWorkspace(s => s.act)
   const select = useWorkspace(s => s.select)
   const say = useWorkspace(s => s.say)
