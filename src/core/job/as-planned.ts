@@ -1,5 +1,6 @@
 import type { Panel } from '../panel/schema'
 import { type Undone, withChanges } from '../plan/apply'
+import { panelPutUp } from '../plan/change'
 import type { Job } from './schema'
 
 /** A job whose panels are what the plan makes of them. */
@@ -14,8 +15,7 @@ const known = new WeakMap<Job, AsPlanned>()
 
 /** Where there is a new panel, it is that one which the source feeds; the legs of what moves there are those of its places. */
 function hookupTo({ hookup, planned }: Job, panels: readonly Panel[]): Job['hookup'] {
-  const made = planned.find(c => (c.kind === 'panel' || c.kind === 'intercept') && c.origin === 'hook-up')
-  const at = made && 'panel' in made ? made.panel.id : undefined
+  const at = planned.flatMap(c => (c.origin === 'hook-up' && panelPutUp(c)?.id) || [])[0]
   if (at === undefined || !panels.some(p => p.id === at)) return hookup
   const { movedPlaces: _, ...rest } = hookup
   return { ...rest, panelId: at }

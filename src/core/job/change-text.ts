@@ -99,9 +99,9 @@ export function changeText(job: Job, change: PlannedChange): string {
     case 'filler':
       return `Close the open space ${spaces(change.panelId, change.space, 1)} of ${panelName(job, change.panelId)} with a filler`
     case 'panel':
-      return `Put up ${change.panel.name}, ${figure(change.panel.spaces)} spaces, ${change.panel.mainA === undefined ? 'main lugs only' : `a main of ${quantity(change.panel.mainA, 'A')}`}, neutrals and grounds apart`
+      return putUpText(change.panel)
     case 'intercept':
-      return `Put up ${change.panel.name}, ${figure(change.panel.spaces)} spaces, ${change.panel.mainA === undefined ? 'main lugs only' : `a main of ${quantity(change.panel.mainA, 'A')}`}, neutrals and grounds apart, in the feeder of ${panelName(job, change.feeds)}: the feeder ends in it, and a ${quantity(change.feeder.breakerA, 'A')} two-pole breaker feeds on`
+      return `${putUpText(change.panel)}, in the feeder of ${panelName(job, change.feeds)}: the feeder ends in it, and a ${quantity(change.feeder.breakerA, 'A')} two-pole breaker feeds on`
     case 'receptacle':
       return `Add a receptacle ${change.what} on ${named(job, change.circuitId)}`
     case 'notice':
@@ -124,6 +124,9 @@ export function changeText(job: Job, change: PlannedChange): string {
     }
   }
 }
+
+const putUpText = ({ name, spaces, mainA }: Pick<Panel, 'name' | 'spaces' | 'mainA'>) =>
+  `Put up ${name}, ${figure(spaces)} spaces, ${mainA === undefined ? 'main lugs only' : `a main of ${quantity(mainA, 'A')}`}, neutrals and grounds apart`
 
 const alongText = {
   'follow their hots': 'hot, neutral and ground',

@@ -18,7 +18,8 @@ function changesOfHookup(job: Job): PlannedChange[] {
   const about = methodOf(hookup.method)
   const exists = new Set(hookup.exists)
   const follows: Unplanned[] = []
-  const made = newPanelOf(asPlanned(withoutHookup(job)).job)
+  const house = asPlanned(withoutHookup(job)).job
+  const made = newPanelOf(house)
   if (made) {
     follows.push(
       { kind: 'add', panelId: made.from.id, circuit: made.feeder },
@@ -26,7 +27,7 @@ function changesOfHookup(job: Job): PlannedChange[] {
     )
     for (const places of made.landings) follows.push({ kind: 'land', places })
   }
-  const between = interceptingPanel(asPlanned(withoutHookup(job)).job)
+  const between = interceptingPanel(house)
   if (between) follows.push({ kind: 'intercept', ...between })
   const tied = tiedPanel(job)
   // what cannot stand there is told once, by itself

@@ -13,6 +13,7 @@ import { applied, circuit, job, load, splitStation } from './fixtures/jobs'
 import { withHookupChanges } from './hookup-changes'
 import { newPanelId } from './new-panel'
 import { applyOperation, type Operation } from './operations'
+import { readJob } from './read'
 import type { Job } from './schema'
 
 let solve: SolveProgram
@@ -150,6 +151,8 @@ test('whatever is picked, pinned and sized, each circuit has one place, pairs ar
   )
 })
 
+const studio = house
+
 describe('a new panel in the feeder', () => {
   const fed = (facts: Partial<Job['hookup']> = {}, panel: Partial<Panel> = {}) =>
     job([circuit(1, { loads: [load(300)] }), circuit(2, { poles: 2, picked: false })], {
@@ -213,6 +216,22 @@ describe('a new panel in the feeder', () => {
         `panel-${newPanelId} panel-main`,
       ]),
     )
+  })
+
+  test('a main larger than any breaker is fed on through the largest there is, and the document still opens', () => {
+    const j = fed({}, { mainA: 400, busA: 400 })
+    expect(house(j).panels[1]).toMatchObject({ mainA: 200, busA: 200, circuits: [{ breakerA: 200 }] })
+    expect(readJob(JSON.parse(JSON.stringify(j))).ok).toBe(true)
+  })
+
+  test('the source’s breaker and the one that feeds on do not share a space; a bus bears its feeder', () => {
+    const at = (space: number) => fed({ backfed: { breakerA: 30, heldDown: true, space } })
+    expect([1, 2].map(space => house(at(space)).panels[1]?.circuits[0]?.position)).toEqual([2, 1])
+    const large = applied(studio, choose('critical-subpanel'), {
+      op: 'setHookup',
+      facts: { newPanel: { feederA: 175 } },
+    })
+    expect(built(large)?.busA).toBe(175)
   })
 
   test('on the service itself it cannot be: told once, with why, and nothing of it is done', () => {

@@ -3,7 +3,7 @@ import { drawn } from '../loads/draw'
 import type { Leg } from '../panel/leg'
 import { feedOf, freeSpaces, legOf, otherLeg } from '../panel/positions'
 import { roomFor } from '../panel/room'
-import { bare, breakerRatings, type Circuit, type Panel } from '../panel/schema'
+import { bare, breakerRatings, type Circuit, mainsOffered, type Panel } from '../panel/schema'
 import type { Place, Unplanned } from '../plan/change'
 import { intercepts, movesCircuits, tiedPanel } from './panels'
 import type { Job } from './schema'
@@ -25,6 +25,7 @@ export const newPanelId = 'new-panel'
 const sizes = [8, 12, 16, 20, 24, 30, 40, 42, 60, 84]
 /** What a new panel is fed with where nobody says otherwise, A. */
 const usualFeederA = 60
+const usualBusA = 125
 /** Room for the breaker of the source, and for what is added later. */
 const spareShare = 1.2
 const sourceSpaces = 2
@@ -43,26 +44,11 @@ export function newPanelOf(job: Job): NewPanel | null {
   const feederA = asked?.feederA ?? feederFor(job)
   const name =
     asked?.name ?? (job.hookup.method === 'critical-subpanel' ? 'Critical-load panel' : 'Back-up panel')
-  const feeder = feederOf(name, space, feederA)
-  const makes = (spaces: number): Omit<Panel, 'circuits'> => {
-    const { circuits: _, ...panel } = bare(newPanelId, name, spaces)
-    return {
-      ...panel,
-      mark: markBeside(job.panels),
-      // its own interlocked main, or lugs behind the inverter
-      ...(job.hookup.method === 'sub-panel-interlock' && mains.includes(feederA) && { mainA: feederA }),
-      busA: 125,
-      where: from.where ? `beside ${from.name}`.slice(0, 120) : '',
-      exposure: from.exposure,
-      supply: 'fed from another panel',
-      feederId: feeder.id,
-      neutralBonded: false,
-    }
-  }
+  const feeder = feederTo(name, space, feederA)
   const wanted = moving.reduce((sum, c) => sum + c.poles, 0) + sourceSpaces
   const tried = asked?.spaces ? [asked.spaces] : sizes.filter(s => s >= wanted * spareShare)
   for (const spaces of tried) {
-    const panel = makes(spaces)
+    const panel = { ...besidePanel(job, from, name, spaces, feederA), feederId: feeder.id }
     const { landings, unplaced } = landingsIn(job, panel, from, moving)
     if (!unplaced.length || spaces === tried.at(-1)) return { panel, feeder, from, landings, unplaced }
   }
@@ -76,34 +62,47 @@ export function newPanelOf(job: Job): NewPanel | null {
 export function interceptingPanel(job: Job): Omit<Extract<Unplanned, { kind: 'intercept' }>, 'kind'> | null {
   if (!intercepts(job.hookup)) return null
   const from = tiedPanel(job)
-  const asked = job.hookup.newPanel
+  const { newPanel: asked, backfed } = job.hookup
   const name = asked?.name ?? 'Back-up panel'
-  // what protects the feeder now goes on protecting it
-  const mainA = asked?.feederA ?? from.mainA ?? usualFeederA
-  const { circuits: _, ...panel } = bare(newPanelId, name, asked?.spaces ?? sizes[0] ?? 8)
+  // what protects the feeder now goes on protecting it, as far as there are breakers so large
+  const protectsA = asked?.feederA ?? from.mainA ?? usualFeederA
+  const feederA = [...breakerRatings].filter(a => a <= protectsA).at(-1) ?? usualFeederA
   return {
     feeds: from.id,
-    panel: {
-      ...panel,
-      mark: markBeside(job.panels),
-      ...(mains.includes(mainA) && { mainA }),
-      busA: Math.max(125, mainA),
-      where: from.where ? `beside ${from.name}`.slice(0, 120) : '',
-      exposure: from.exposure,
-      supply: 'fed from another panel',
-      neutralBonded: false,
-    },
-    // the source's breaker stands beside the main
-    feeder: feederOf(name === from.name ? 'panel behind it' : from.name, 2, mainA),
+    panel: besidePanel(job, from, name, asked?.spaces ?? sizes[0] ?? 8, feederA),
+    // beside the source's breaker at the end where the main is
+    feeder: feederTo(from.name, backfed?.space === 2 ? 1 : 2, feederA),
   }
 }
 
-const feederOf = (to: string, position: number, breakerA: number): Circuit => ({
+/** A new panel on the wall beside another, neutrals and grounds apart, its bus no less than its feeder. */
+function besidePanel(
+  job: Job,
+  from: Panel,
+  name: string,
+  spaces: number,
+  feederA: number,
+): Omit<Panel, 'circuits'> {
+  const { circuits: _, ...panel } = bare(newPanelId, name, spaces)
+  return {
+    ...panel,
+    mark: markBeside(job.panels),
+    // its own interlocked main, or lugs behind the inverter
+    ...(job.hookup.method === 'sub-panel-interlock' && mainsOffered.includes(feederA) && { mainA: feederA }),
+    busA: Math.max(usualBusA, feederA),
+    where: from.where ? `beside ${from.name}`.slice(0, 120) : '',
+    exposure: from.exposure,
+    supply: 'fed from another panel',
+    neutralBonded: false,
+  }
+}
+
+const feederTo = (name: string, position: number, breakerA: number): Circuit => ({
   id: `${newPanelId}-feeder`,
   position,
   poles: 2,
   breakerA,
-  label: `Feeder of the ${to}`.slice(0, 80),
+  label: `Feeder of the ${name}`.slice(0, 80),
   purpose: 'loads',
   neutral: { kind: 'own' },
   protection: 'none',
@@ -111,8 +110,6 @@ const feederOf = (to: string, position: number, breakerA: number): Circuit => ({
   picked: false,
   loads: [],
 })
-
-const mains: readonly number[] = [30, 40, 50, 60, 70, 80, 90, 100, 110, 125, 150, 175, 200]
 
 /** Picked circuits, with the other hot of a shared neutral; never a feeder, nor what feeds in. */
 function movingFrom(job: Job, from: Panel): Circuit[] {

@@ -2,7 +2,7 @@ import type { Load } from '../loads/load'
 import { checkPanels } from '../panel/panels'
 import { positionText, spaceName } from '../panel/positions'
 import { besideEachOther, type Circuit, type Panel } from '../panel/schema'
-import { changeId, changeKinds, type Place, type PlannedChange } from './change'
+import { changeId, changeKinds, type Place, type PlannedChange, panelPutUp } from './change'
 import { isMove, movesAhead } from './placement'
 
 /** A change that cannot be done to this house, and why. */
@@ -309,8 +309,7 @@ export function restsOn(found: readonly Panel[], changes: readonly PlannedChange
             ? o.circuit.id === circuitId
             : 'circuitId' in o && o.circuitId === circuitId),
     )
-  const panelOf = (panelId: string) =>
-    changes.filter(o => (o.kind === 'panel' || o.kind === 'intercept') && o.panel.id === panelId)
+  const panelOf = (panelId: string) => changes.filter(o => panelPutUp(o)?.id === panelId)
   const stood = new Map(found.flatMap(p => p.circuits.map(c => [c.id, { panel: p, circuit: c }] as const)))
   const cleared = (panelId: string, spaces: readonly number[]) =>
     changes.filter(o => {

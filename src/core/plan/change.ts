@@ -111,6 +111,10 @@ export type Unplanned = PlannedChange extends infer C
     : never
   : never
 
+/** The new panel that a change puts up; undefined where it puts up none. */
+export const panelPutUp = (change: PlannedChange) =>
+  change.kind === 'panel' || change.kind === 'intercept' ? change.panel : undefined
+
 /** The operation that plans a change because a person or a finding wants it; the survey stays as it is. */
 export const toPlan = (change: Unplanned) => ({
   op: 'planChange' as const,

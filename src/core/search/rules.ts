@@ -21,7 +21,7 @@ export interface Dropped extends Why {
 }
 
 /** What every rule may ask of the search it judges in. */
-interface Court {
+interface RuleContext {
   space: Space
   /** stops that every design has, which drop none */
   isAlways: (why: Why) => boolean
@@ -30,7 +30,7 @@ interface Court {
 }
 
 /** One reason why a piece of a design may not be; null where it may. The first that speaks is the one counted. */
-type Rule<Piece> = (piece: Piece, court: Court) => Why | null
+type Rule<Piece> = (piece: Piece, context: RuleContext) => Why | null
 
 const headRules: Rule<Head>[] = [
   ({ source }, { space, mustOwn }) => {
@@ -65,6 +65,11 @@ const generatorRules: Rule<GeneratorChoice>[] = [
     owned ? null : notInStock([{ key: equipment.id, name: equipment.name, count: 1 }]),
 ]
 
+/** What a generator adds to what is against a hook-up. */
+const addedRules: Rule<readonly Why[]>[] = [
+  (added, { isAlways }) => added.find(why => !isAlways(why)) ?? null,
+]
+
 const sunRules: Rule<{ checked: readonly Why[]; choice: SunChoice | null }>[] = [
   ({ checked }, { isAlways }) => checked.find(why => !isAlways(why)) ?? null,
   ({ choice }, { notInStock }) =>
@@ -96,7 +101,7 @@ export function racersOf(space: Space, checks: Map<number, KinChecked>, draws: n
   const counted = new Map<string, Dropped>()
   const always = alwaysOf(space, checks)
   const alwaysIds = new Set(always.map(a => a.id))
-  const court: Court = {
+  const context: RuleContext = {
     space,
     isAlways: why => alwaysIds.has(why.id),
     mustOwn: wishes.useOwned ? ownedOf(job) : new Set(),
@@ -115,7 +120,7 @@ export function racersOf(space: Space, checks: Map<number, KinChecked>, draws: n
   /** Whether a piece may be; where not, the designs that have it are counted. */
   const may = <Piece>(rules: readonly Rule<Piece>[], piece: Piece, designs: number): boolean => {
     for (const rule of rules) {
-      const why = rule(piece, court)
+      const why = rule(piece, context)
       if (!why) continue
       count(why, designs)
       return false
@@ -141,11 +146,7 @@ export function racersOf(space: Space, checks: Map<number, KinChecked>, draws: n
       const withGenerator = options.filter(({ method }) => {
         const id = space.methods[method]
         const added = id ? (byNeutral[methodOf(id).neutral] ?? []) : []
-        return may(
-          [(whys: readonly Why[]) => whys.find(w => !court.isAlways(w)) ?? null],
-          added,
-          space.suns.length,
-        )
+        return may(addedRules, added, space.suns.length)
       })
       if (!withGenerator.length) continue
       for (const [s, sun] of space.suns.entries()) {

@@ -19,10 +19,14 @@ export function PlanView({ today, firm }: { today: string; firm: string }) {
   const plan = useWorkspace(s => s.evaluation.plan)
   const found = useWorkspace(s => s.job.panels)
   const planned = useWorkspace(s => s.evaluation.house?.panels ?? s.job.panels)
-  const changed = planned.filter(p => {
-    const was = found.find(f => f.id === p.id)
-    return was !== p && (!was || panelSvg(was) !== panelSvg(p))
-  })
+  const changed = useMemo(
+    () =>
+      planned.filter(p => {
+        const was = found.find(f => f.id === p.id)
+        return was !== p && (!was || panelSvg(was) !== panelSvg(p))
+      }),
+    [found, planned],
+  )
   const byOrigin = [
     { title: 'What the hook-up asks for', changes: plan.filter(c => c.origin === 'hook-up') },
     { title: 'What else is planned', changes: plan.filter(c => c.origin !== 'hook-up') },

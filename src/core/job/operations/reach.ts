@@ -3,6 +3,7 @@ import type { Photo } from '../../ask/evidence'
 import type { Load } from '../../loads/load'
 import { type Fault, fault } from '../../outcome'
 import type { Circuit, Panel } from '../../panel/schema'
+import { panelPutUp } from '../../plan/change'
 import type { Source } from '../../source/design'
 import { circuitOf, placeText } from '../panels'
 import type { Job } from '../schema'
@@ -25,11 +26,8 @@ export function onCircuit(
         if (change.origin === 'hook-up')
           return [fault('planned', 'follows from the hook-up: change it there, under the new panel')]
         const stands = job.panels.find(p => p.id === change.panelId)
-        const planned = job.planned.find(
-          c => (c.kind === 'panel' || c.kind === 'intercept') && c.panel.id === change.panelId,
-        )
-        const panel =
-          stands ?? (planned && 'panel' in planned ? { ...planned.panel, circuits: [] } : undefined)
+        const planned = job.planned.map(panelPutUp).find(p => p?.id === change.panelId)
+        const panel = stands ?? (planned && { ...planned, circuits: [] })
         if (panel) return act(change.circuit, panel, job)
       }
     return [fault('panels', `no longer hold the circuit ${circuitId}`)]
