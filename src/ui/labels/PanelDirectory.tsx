@@ -1,7 +1,7 @@
 import { deference } from '@/core/deference'
 import { feederOf, placeText } from '@/core/job/panels'
 import type { Job } from '@/core/job/schema'
-import { isKnown, type Panel } from '@/core/panel/schema'
+import { type Circuit, isKnown, type Panel } from '@/core/panel/schema'
 import { type DirectoryPlace, directoryOf } from '@/core/work/directory'
 import styles from './Labels.module.css'
 import { LegMark } from './LegMark'
@@ -31,7 +31,7 @@ export function PanelDirectory({ job, panel, house, marks, firm, revision, print
         : 'fed from another panel',
     ...(panel.where ? [panel.where] : []),
   ]
-  const unknown = panel.circuits.filter(c => !isKnown(c)).length
+  const unknown = panel.circuits.filter(c => isDoubtful(c, marks)).length
   return (
     <article className={styles.directory} data-dense={panel.spaces > 30}>
       <header>
@@ -85,6 +85,10 @@ export function PanelDirectory({ job, panel, house, marks, firm, revision, print
   )
 }
 
+/** Nobody has seen it die for certain; what is only planned nobody can have. */
+const isDoubtful = (circuit: Circuit, marks: Props['marks']) =>
+  !isKnown(circuit) && !marks?.get(circuit.id)?.includes('+')
+
 function Circuits({ place, marks }: { place: DirectoryPlace; marks: Props['marks'] }) {
   return (
     <td className={styles.circuits}>
@@ -97,7 +101,7 @@ function Circuits({ place, marks }: { place: DirectoryPlace; marks: Props['marks
           {continued
             ? `second pole of ${circuit.label || 'the breaker above'}`
             : circuit.label || 'unlabelled'}
-          {!isKnown(circuit) && !continued && ' ?'}
+          {isDoubtful(circuit, marks) && !continued && ' ?'}
         </div>
       ))}
     </td>

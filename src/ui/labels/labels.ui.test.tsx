@@ -79,6 +79,13 @@ describe('the directory', () => {
     expect(document.body.textContent).not.toMatch(/\b(safe|approved)\b/i)
   })
 
+  test('of a breaker that is only planned nobody doubts that it was seen to die', () => {
+    const planned = job([circuit(1, { label: 'Feeder', traced: undefined as never })])
+    directory(planned, { marks: new Map([['c1', '+']]) })
+    expect(rows()[0]).toMatch(/^1\+ ■ Feeder20/)
+    expect(screen.queryByText(/no one has seen it die/)).toBeNull()
+  })
+
   test('planned signs stand before their circuit and are explained below; without any nothing is explained', () => {
     const j = job([circuit(1, { label: 'Refrigerator' })])
     const { unmount } = directory(j, { marks: new Map([['c1', '↷']]) })
