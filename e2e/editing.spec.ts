@@ -65,13 +65,23 @@ test('with the mouse: a two-pole breaker, its load, a move, a shared neutral, an
   await saved(page)
 
   const undo = page.getByRole('button', { name: /^Undo/ })
-  // what was cleared, added, loaded, picked, chosen, arranged, moved and paired
-  for (let left = 8; left > 0; left--) {
-    await expect(undo).toBeEnabled()
-    const before = await undo.getAttribute('aria-label')
+  const taken: string[] = []
+  for (let left = 12; left > 0 && (await undo.isEnabled()); left--) {
+    const next = (await undo.getAttribute('aria-label')) ?? ''
+    taken.push(next)
     await undo.click()
-    await expect(undo).not.toHaveAttribute('aria-label', before ?? '')
+    await expect(undo).not.toHaveAttribute('aria-label', next)
   }
+  expect(taken).toEqual([
+    'Undo: edited 28 Playroom lights (neutral)',
+    'Undo: moved 9 Playroom lights to 28',
+    'Undo: arranged as split phase',
+    'Undo: chose the Spate 64 as source',
+    'Undo: picked 27·29 Well pump',
+    'Undo: set the load Pump on 27·29 Well pump',
+    'Undo: added 27·29 Well pump',
+    'Undo: changed the hook-up',
+  ])
   await expect(undo).toBeDisabled()
   await saved(page)
   await expect(line(page, 'hours')).toContainText('has 18.2 h')

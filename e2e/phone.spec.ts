@@ -1,5 +1,5 @@
 import { devices } from '@playwright/test'
-import { accessible, alder, breaker, copyOf, saved } from './helpers'
+import { accessible, alder, breaker, copyOf, openJob } from './helpers'
 import { expect, test } from './test'
 
 test('on a phone: tap, open a circuit, read the balance, nothing wider than the screen', async ({
@@ -16,8 +16,7 @@ test('on a phone: tap, open a circuit, read the balance, nothing wider than the 
     hasTouch: true,
     isMobile: true,
   })
-  await page.goto(`/jobs/${id}/panel`)
-  await saved(page)
+  await openJob(page, id)
   const bar = page.getByRole('button', { name: /Balance$/ })
   await expect(bar).toContainText('18.2 h of 36 h')
   await breaker(page, '9 Playroom lights').tap()

@@ -6,6 +6,7 @@ import type { ReactElement, ReactNode } from 'react'
 import type { Job } from '@/core/job/schema'
 import { alderHollow } from '@/server/seeds/jobs'
 import './patience'
+import './unstacked'
 import { newClient, QueryRoot } from '../query'
 import { ThemeRoot } from '../theme/ThemeRoot'
 import { WorkspaceContext } from '../workspace/store'
@@ -22,6 +23,9 @@ File.prototype.text ??= function (this: File) {
 
 // jsdom works out each style of each element asked for by its role: kept out of the page, styles cost no test its time
 const unstyled = createCache({ key: 'css', container: document.createElement('div') })
+unstyled.insert = (_, { name }) => {
+  unstyled.inserted[name] = true
+}
 const person = () => userEvent.setup({ pointerEventsCheck: 0 })
 const Roots = ({ client, children }: { client: ReturnType<typeof newClient>; children: ReactNode }) => (
   <CacheProvider value={unstyled}>
