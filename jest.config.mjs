@@ -7,5 +7,5 @@ export default nextJest({ dir: './' })({
   // a guard against what never ends, not a measure of speed: a busy machine takes several times as long
   testTimeout: 60_000,
   roots: ['<rootDir>/src'],
-  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1', '^lucide-react$': '<rootDir>/src/ui/test/icons.cjs' },
 })

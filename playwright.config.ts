@@ -14,7 +14,7 @@ export default defineConfig({
   // what stops the database or floods the server disturbs whoever is served beside it
   projects: [
     { name: 'together', testIgnore: alone },
-    { name: 'alone', testMatch: alone, dependencies: ['together'], workers: 1 },
+    { name: 'alone', testMatch: alone, dependencies: ['together'] },
   ],
   use: {
     baseURL: process.env.SPILLWAY_URL ?? 'http://127.0.0.1:4180',

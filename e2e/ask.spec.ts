@@ -79,12 +79,6 @@ test('the customer’s link, from the phone: photographs, a nameplate, the utili
     wall.locator('input[type=file]').first().setInputFiles(file)
   await send({ name: 'wall.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('%PDF-1.7 not a picture') })
   await expect(wall.getByRole('alert')).toContainText('is a PDF, whatever its name says')
-  await send({
-    name: 'wall.heic',
-    mimeType: 'image/heic',
-    buffer: Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from('ftypheic'), Buffer.alloc(99)]),
-  })
-  await expect(wall.getByRole('alert')).toContainText('most compatible')
   await giveLarge(wall.locator('input[type=file]').first(), 'huge.jpg', 'image/jpeg', 21_000_000)
   await expect(wall.getByRole('alert')).toContainText('larger than 20 MB')
   await send({ name: 'wall.jpg', mimeType: 'image/jpeg', buffer: await picture() })
@@ -93,10 +87,6 @@ test('the customer’s link, from the phone: photographs, a nameplate, the utili
 
   const pump = card('Nameplate: Well pump, 3/4 hp (10·12)')
   await pump.getByRole('button', { name: 'Type what the plate says' }).click()
-  await pump.getByLabel('LRA').fill('a lot')
-  await pump.getByRole('button', { name: 'Send', exact: true }).click()
-  await expect(pump).toContainText('LRA is “a lot”, which is no number')
-  await expect(pump.getByLabel('LRA')).toHaveValue('a lot')
   await pump.getByLabel('LRA').fill('34')
   await pump.getByLabel('Volts').fill('230')
   await pump.getByLabel('Amps').fill('6.8')

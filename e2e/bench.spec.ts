@@ -128,25 +128,13 @@ test('an answer goes into a job: kept with it and changed again, or set on a loa
   expect(metered).not.toBeNull()
 })
 
-test('the bench is accessible by day and at night, wide', async ({ page }) => {
-  for (const path of [
-    '',
-    '/voltage-drop',
-    '/cord-chain',
-    '/outlet-readings',
-    '/split-readings',
-    '/ampacity',
-  ]) {
+test('the bench is accessible by day and at night, wide and on a phone', async ({ page }) => {
+  for (const path of ['', '/cord-chain', '/interval-demand']) {
     await bench(page, path)
     await accessibleDayAndNight(page)
-  }
-})
-
-test('the bench is accessible on a phone', async ({ page }) => {
-  await page.setViewportSize({ width: 390, height: 844 })
-  for (const path of ['', '/cord-chain', '/interval-demand', '/legs']) {
-    await bench(page, path)
+    await page.setViewportSize({ width: 390, height: 844 })
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390)
-    await accessibleDayAndNight(page)
+    await accessible(page)
+    await page.setViewportSize({ width: 1280, height: 800 })
   }
 })

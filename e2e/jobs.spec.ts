@@ -77,13 +77,18 @@ test('a job’s source and hook-up are kept as a template, and the next job star
   await expect(page.getByText('Sluice 22').first()).toBeVisible()
 })
 
-test('who acts is chosen in the bar, stays chosen, and stands in the record', async ({ page, request }) => {
+test('who acts and the night colours are chosen in the bar and stay chosen; who acted stands in the record', async ({
+  page,
+  request,
+}) => {
   const id = await copyOf(request, alder)
   await openJob(page, id)
   await page.getByRole('button', { name: 'Acting as Designer, Headwater Electric' }).click()
   await page.getByRole('menuitem', { name: 'Field technician' }).click()
   await expect(page.getByRole('button', { name: /^Acting as Field technician/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Show in night colours' }).click()
   await openAgain(page)
+  await expect(page.getByRole('button', { name: 'Show in daylight colours' })).toBeVisible()
   await page.getByRole('button', { name: 'Open 4 Living room outlets' }).click()
   await page.getByRole('button', { name: 'I saw it die today' }).click()
   await expect(page.getByText(/seen to die by Field technician/)).toBeVisible()
@@ -92,11 +97,4 @@ test('who acts is chosen in the bar, stays chosen, and stands in the record', as
   expect(since).toMatchObject([
     { person: 'Field technician', sentence: 'edited 4 Living room outlets (tracing)' },
   ])
-})
-
-test('night colours stay chosen', async ({ page }) => {
-  await page.goto('/jobs')
-  await page.getByRole('button', { name: 'Show in night colours' }).click()
-  await page.reload()
-  await expect(page.getByRole('button', { name: 'Show in daylight colours' })).toBeVisible()
 })

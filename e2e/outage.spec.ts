@@ -65,9 +65,7 @@ test('a search finds the front, here and on the server alike; one press takes a 
   await openJob(page, id, 'outage')
   await answered(page)
   const desk = page.locator('section[aria-label="Search designs"]')
-  await desk.getByRole('button', { name: 'Search here' }).click()
-  await desk.getByRole('button', { name: 'Stop the search' }).click()
-  await expect(desk).toContainText('Nothing was changed')
+  await desk.getByRole('checkbox', { name: 'No generator' }).check()
   await desk.getByRole('button', { name: 'Search here' }).click()
   const found = desk.locator('[data-found]')
   await expect(found).toContainText(/designs looked at, .* allowed: the cheapest that lasts/, {
@@ -90,7 +88,7 @@ test('a search finds the front, here and on the server alike; one press takes a 
   expect(await found.locator('p').first().textContent()).toBe(here)
 })
 
-test('stock is counted beside the catalogue; a search from stock alone keeps to it, and else tells what to order', async ({
+test('stock is counted beside the catalogue; a search from stock alone keeps to it', async ({
   page,
   request,
 }) => {
@@ -98,10 +96,6 @@ test('stock is counted beside the catalogue; a search from stock alone keeps to 
   await page.goto('/equipment')
   const count = page.getByRole('textbox', { name: 'In stock: Weirgate 36', exact: true })
   await expect(count).toHaveValue('2')
-  await count.fill('two')
-  await count.press('Enter')
-  await expect(count).toHaveValue('two')
-  await expect(page.getByText(/expected number|must be/i).first()).toBeVisible()
   const kept = () =>
     page.waitForResponse(r => r.url().endsWith('/api/equipment') && r.request().method() === 'POST')
   await count.fill('0')
@@ -114,8 +108,6 @@ test('stock is counted beside the catalogue; a search from stock alone keeps to 
   await answered(page)
   const desk = page.locator('section[aria-label="Search designs"]')
   const found = desk.locator('[data-found]')
-  await desk.getByRole('button', { name: 'Search here' }).click()
-  await expect(found).toContainText(/To order: 1 × Weirgate 36/, { timeout: 60_000 })
   await desk.getByRole('checkbox', { name: 'Only what is in stock' }).check()
   await desk.getByRole('checkbox', { name: 'No generator' }).check()
   await desk.getByRole('button', { name: 'Search here' }).click()
@@ -126,41 +118,4 @@ test('stock is counted beside the catalogue; a search from stock alone keeps to 
   await page.goto('/equipment')
   await count.fill('2')
   await Promise.all([kept(), count.press('Enter')])
-})
-
-test('outages that cannot be are answered in words: a generator without fuel, a store that has nothing to use', async ({
-  page,
-  request,
-}) => {
-  const saltmarsh = '5a1de000-0000-4000-8000-000000000002'
-  const job = await (await request.get(`/api/jobs/${saltmarsh}/export`)).json()
-  const changed = async (source: object, outage: object) =>
-    (
-      await (
-        await request.post('/api/jobs/import', {
-          data: { ...job, source: { ...job.source, ...source }, outage: { ...job.outage, ...outage } },
-        })
-      ).json()
-    ).id
-  const { generator, units, ...rest } = job.source
-  await openJob(page, await changed({ generator: { ...generator, gallons: 0 } }, {}), 'outage')
-  await expect(page.locator(`${answer}[data-settled=true]`)).toContainText(/has no fuel: 0 gallons are kept/)
-  await expect(page.locator(answer)).not.toContainText('NaN')
-
-  // more than the source can carry at all
-  const heavy = job.panels.map((p: { circuits: { loads: object[] }[] }) => ({
-    ...p,
-    circuits: p.circuits.map(c => ({
-      ...c,
-      loads: c.loads.map(l => ({ ...l, runningW: { value: 9000, from: 'assumed' } })),
-    })),
-  }))
-  const all = await request.post('/api/jobs/import', {
-    data: { ...job, panels: heavy, source: { ...rest, units } },
-  })
-  await openJob(page, (await all.json()).id, 'outage')
-  await expect(page.locator(`${answer}[data-settled=true]`)).toContainText(
-    /draw more, even on average, than the source gives|an overload trips the source/,
-  )
-  await expect(page.locator(answer)).not.toContainText('NaN')
 })

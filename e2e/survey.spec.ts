@@ -89,14 +89,8 @@ test('a directory goes out as CSV, and comes back by paste or from a file; bad r
   const csv = readFileSync(file, 'utf8')
   expect(csv).toContain('5,1,20,Kitchen refrigerator,L1,7,,,none,12 cu,,loads,1,yes')
 
-  await page.goto('/jobs')
-  await page.getByRole('button', { name: 'New job' }).click()
-  await page.getByLabel('Name', { exact: true }).fill('From a file')
-  await page.keyboard.press('Enter')
-  await page.waitForURL(/ask/)
-  await expect(page.getByRole('heading', { name: 'Ask', exact: true })).toBeVisible()
-  await page.keyboard.press('2')
-  await page.waitForURL(/panel/)
+  const empty = { title: 'From a file', place: '', spaces: 30, mainA: 150 }
+  await openJob(page, (await (await request.post('/api/jobs', { data: empty })).json()).id)
   await expect(page.getByText('An empty panel')).toBeVisible()
   await page.keyboard.press('e')
   await page.locator('input[type=file]').setInputFiles(file)

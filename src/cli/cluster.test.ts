@@ -37,17 +37,13 @@ afterAll(() => {
 })
 
 test.each([
-  ['no password file', () => rmSync(at('t.password')), /password .* missing; a new one is set/],
   [
     'an empty password file',
     () => writeFileSync(at('t.password'), ''),
     /password .* missing; a new one is set/,
   ],
   ['no version file', () => rmSync(data('PG_VERSION')), /version file .* put back/],
-  ['an empty version file', () => writeFileSync(data('PG_VERSION'), ''), /version file .* put back/],
-  ['an empty port file', () => writeFileSync(at('t.port'), ''), /^$/],
   ['a port file of rubbish', () => writeFileSync(at('t.port'), 'no port\n'), /^$/],
-  ['no port file', () => rmSync(at('t.port')), /^$/],
 ])(
   '%s: mended with a word, and the data are there',
   (_, hurt, told) => {

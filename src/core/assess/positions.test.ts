@@ -95,7 +95,7 @@ test('as many circuits as can be, then the least difference of the legs: as tryi
       // heavy positions for heavy circuits may cost a thousandth of balance
       expect(plan.imbalanceFraction).toBeLessThanOrEqual(tried.imbalanceFraction + 0.006)
     }),
-    { numRuns: 40 },
+    { numRuns: 15 },
   )
 })
 

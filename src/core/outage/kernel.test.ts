@@ -257,7 +257,7 @@ describe('of any course', () => {
           expect(emptyH === outcome.emptyH || Math.abs(emptyH - outcome.emptyH) < 1e-9).toBe(true)
         }
       }),
-      { numRuns: 60 },
+      { numRuns: 20 },
     )
   })
 

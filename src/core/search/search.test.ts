@@ -166,7 +166,7 @@ const frontBy = (found: readonly Found[], of: (f: Found) => number) => {
 }
 
 describe('search', () => {
-  const draws = 40
+  const draws = 25
   const space = (of = house(), w: Partial<Wishes> = {}): Space => {
     const whole = spaceOf(of, catalogue, wishes(w))
     // the reduced catalogue of the brute force: fewer sizes of sun
@@ -176,6 +176,9 @@ describe('search', () => {
   test('its fronts by price, weight and hours are those of brute force', async () => {
     const s = space(house(30), {})
     s.suns.splice(3)
+    // every other source and way of connecting
+    s.heads = s.heads.filter((_, n) => n % 2 === 0)
+    s.methods = s.methods.filter((_, n) => n % 2 === 0)
     // fuel that does not last for ever
     s.generators = [null, { equipment: freshet18, gallons: 0.25, owned: false }]
     const got = await search(s, alone(s), { seed: 5, draws })

@@ -1,21 +1,22 @@
+import type { Job } from '@/core/job/schema'
 import { answerOf, type OutageAnswer } from '@/core/outage/answer'
 import { deskFor, simulate } from '@/core/outage/chance'
 import { planOf } from '@/core/outage/plan'
 import { traceOf } from '@/core/outage/trace'
-import { demoJobs } from './jobs'
+import { demoJobs, saltmarshLane } from './jobs'
 
 /** What the outage says of each demo job: the sentence that an engineer would, and nothing that is no number. */
 
 const draws = 100
 const answers = new Map<number, OutageAnswer>()
+function saidOf(job: Job | undefined, exactly = draws): OutageAnswer {
+  const plan = job && planOf(job)
+  if (!plan?.ok) throw new Error('cannot be simulated')
+  const { chance } = simulate(plan.value, { seed: 1, exactly })
+  return answerOf(plan.value, chance, traceOf(plan.value, deskFor(plan.value), 1))
+}
 function said(n: number): OutageAnswer {
-  const known = answers.get(n)
-  if (known) return known
-  const demo = demoJobs[n]
-  const plan = demo && planOf(demo.job)
-  if (!plan?.ok) throw new Error(`demo job ${n} cannot be simulated`)
-  const { chance } = simulate(plan.value, { seed: 1, exactly: draws })
-  const answer = answerOf(plan.value, chance, traceOf(plan.value, deskFor(plan.value), 1))
+  const answer = answers.get(n) ?? saidOf(demoJobs[n]?.job)
   answers.set(n, answer)
   return answer
 }
@@ -57,4 +58,29 @@ test('the traps are told: modules that suit no input, and a generator that only 
   )
   expect(said(1).generator).toMatch(/The 10 gal kept are used up in/)
   expect(said(1).assumptions.join(' ')).toMatch(/only charges: the house stays on the source/)
+})
+
+test('outages that cannot be are answered in words: a generator without fuel, more than the source carries', () => {
+  const { source } = saltmarshLane
+  if (!source?.generator) throw new Error('the job has lost its generator')
+  const dry: Job = {
+    ...saltmarshLane,
+    source: { ...source, generator: { ...source.generator, gallons: 0 } },
+  }
+  expect(saidOf(dry, 4).generator).toMatch(/has no fuel: 0 gallons are kept/)
+  const heavy: Job = {
+    ...saltmarshLane,
+    panels: saltmarshLane.panels.map(p => ({
+      ...p,
+      circuits: p.circuits.map(c => ({
+        ...c,
+        loads: c.loads.map(l => ({ ...l, runningW: { value: 9000, from: 'assumed' as const } })),
+      })),
+    })),
+  }
+  const answer = saidOf(heavy, 4)
+  expect(answer.headline).toMatch(
+    /draw more, even on average, than the source gives|an overload trips the source/,
+  )
+  expect(JSON.stringify(answer)).not.toMatch(/NaN|Infinity/)
 })
