@@ -133,7 +133,7 @@ test('the bench is accessible by day and at night, wide and on a phone', async (
     await bench(page, path)
     await accessibleDayAndNight(page)
     await page.setViewportSize({ width: 390, height: 844 })
-    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(390)
+    await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBe(390)
     await accessible(page)
     await page.setViewportSize({ width: 1280, height: 800 })
   }

@@ -125,6 +125,7 @@ test('positions are solved in the worker, pinned by hand at a price, and drawn o
   await expect(desk.getByText(/pinned: costs \d/).first()).toBeVisible()
   await desk.getByRole('button', { name: 'Loosen every pin' }).click()
   await expect(finding(page, 'position.limit')).toHaveCount(0)
+  await saved(page)
   // two circuits change places by the keys, and are pinned there
   const at = (position: number) =>
     desk.getByRole('combobox', { name: new RegExp(`^Circuit on ${position},`) })

@@ -93,7 +93,10 @@ for (const [first, ...others] of [
     await openJob(page, await copyOf(request, alder), first.toLowerCase())
     await accessibleDayAndNight(page)
     for (const view of others) {
-      await page.getByRole('link', { name: view, exact: true }).click()
+      await page
+        .getByRole('link', { name: new RegExp(`^${view}`) })
+        .first()
+        .click()
       await page.waitForURL(new RegExp(`/${view.toLowerCase()}$`))
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
       await accessible(page)
