@@ -1,21 +1,4 @@
 import { expose } from 'comlink'
-import { type PositionPlan, type PositionProblem, solvePositions } from '@/core/assess/positions'
-import { loadSolver, type SolveProgram } from '@/core/hookup/solver'
+import { positions } from './desks/positions'
 
-let solver: Promise<SolveProgram> | null = null
-
-/** Solves one problem of positions after another; the solver is loaded once. */
-const positions = {
-  async solve(problem: PositionProblem, wasm: string): Promise<{ plan: PositionPlan; ms: number }> {
-    solver ??= loadSolver(wasm)
-    const solve = await solver.catch((error: unknown) => {
-      solver = null
-      throw error
-    })
-    const began = performance.now()
-    return { plan: solvePositions(problem, solve), ms: performance.now() - began }
-  },
-}
-export type Positions = typeof positions
-
-expose(positions)
+expose(positions())

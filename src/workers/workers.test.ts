@@ -12,32 +12,17 @@ import type { Task } from '@/core/search/tasks'
 import { wishesSchema } from '@/core/search/wishes'
 import { catalogue, freshet18 } from '@/server/seeds/catalogue'
 import { alderHollow, fernbrook } from '@/server/seeds/jobs'
-import type { MeterReadings } from './meter-series'
-import type { Simulation } from './outage'
-import type { Positions } from './positions'
-import type { Searching } from './search'
-import type { WeatherFile } from './weather-file'
+import { type MeterReadings, meterReadings } from './desks/meter-readings'
+import { positions } from './desks/positions'
+import { type Searching, searching } from './desks/searching'
+import { simulation } from './desks/simulation'
+import { weatherFile } from './desks/weather-file'
 
-let exposed: unknown
-jest.mock('comlink', () => ({
-  expose: (api: unknown) => {
-    exposed = api
-  },
-  transfer: <T>(value: T) => value,
-}))
-/** A worker begun anew, as a page begins it. */
-async function begun<T>(load: () => Promise<unknown>): Promise<T> {
-  jest.resetModules()
-  exposed = undefined
-  await load()
-  return exposed as T
-}
+jest.mock('comlink', () => ({ transfer: <T>(value: T) => value }))
 
 describe('the outage', () => {
-  const worker = () => begun<Simulation>(() => import('./outage'))
-
   test('draws made in parts and summed in any number of steps say what one call says', async () => {
-    const at = await worker()
+    const at = simulation()
     const taken = at.take(1, fernbrook, asItIs)
     const plan = planOf(fernbrook)
     if (!taken.ok || !plan.ok) throw new Error('no plan')
@@ -51,7 +36,7 @@ describe('the outage', () => {
   })
 
   test('a question about a design that is gone is an error, not another design’s answer', async () => {
-    const at = await worker()
+    const at = simulation()
     at.take(1, fernbrook, asItIs)
     at.take(2, alderHollow, asItIs)
     expect(() => at.draws(1, 1, 0, 1)).toThrow('design 1 is not the one at hand')
@@ -60,7 +45,7 @@ describe('the outage', () => {
   })
 
   test('a design that cannot be simulated says why, and leaves none at hand', async () => {
-    const at = await worker()
+    const at = simulation()
     at.take(1, fernbrook, asItIs)
     const { source: _, ...none } = fernbrook
     expect(at.begin(2, none as Job, asItIs)).toMatchObject({
@@ -71,7 +56,7 @@ describe('the outage', () => {
   })
 
   test('what is begun shows a coarse course at once, near the one that is drawn later', async () => {
-    const at = await worker()
+    const at = simulation()
     const begin = at.begin(7, fernbrook, asItIs)
     if (!begin.ok || !begin.value.quick) throw new Error('no course')
     const fine = at.sum(7, 1, [at.draws(7, 1, 0, 5)]).mean
@@ -81,19 +66,18 @@ describe('the outage', () => {
 })
 
 describe('the search', () => {
-  const worker = () => begun<Searching>(() => import('./search'))
   const wishes = wishesSchema.parse({})
   const few = [...catalogue.slice(0, 5), freshet18]
 
   test('asked before it knows a job it says so', async () => {
-    const at = await worker()
+    const at = searching()
     expect(() => at.perform({ kind: 'checks', kins: [0] })).toThrow('has no job to work on')
   })
 
   test('led with another worker as its crew it finds what it finds by itself', async () => {
-    const lead = await worker()
+    const lead = searching()
     lead.know(fernbrook, few, wishes, {})
-    const hand = await worker()
+    const hand = searching()
     hand.know(fernbrook, few, wishes, {})
     const told: number[] = []
     const asked: Task[] = []
@@ -116,7 +100,6 @@ describe('the search', () => {
 })
 
 describe('a meter’s series', () => {
-  const worker = () => begun<MeterReadings>(() => import('./meter-series'))
   const format = {
     delimiter: ',',
     decimal: '.' as const,
@@ -131,10 +114,10 @@ describe('a meter’s series', () => {
 
   test('a file and the same lines as they come are told apart alike', async () => {
     const text = `${rows.join('\n')}\n`
-    const fromFile = await worker()
+    const fromFile = meterReadings()
     const file = { size: text.length, stream: () => new Blob([text]).stream() } as unknown as Blob
     expect(await fromFile.read(file, format, quiet)).toMatchObject({ ok: true, value: { rows: 600 } })
-    const live = await worker()
+    const live = meterReadings()
     live.begin(format)
     for (let at = 0; at < text.length; at += 37) live.more(text.slice(at, at + 37))
     expect(live.end()).toMatchObject({ ok: true, value: { rows: 600, lastS: 599 * 60, warnings: [] } })
@@ -144,7 +127,7 @@ describe('a meter’s series', () => {
   })
 
   test('asked out of turn it says what is missing, and a log that ended is not gone on with', async () => {
-    const at = await worker()
+    const at = meterReadings()
     expect(at.segment({}, quiet)).toBeNull()
     expect(at.look(0, 1, 1)).toEqual([])
     expect(at.end()).toMatchObject({ ok: false, faults: [{ message: 'no log was begun' }] })
@@ -155,7 +138,7 @@ describe('a meter’s series', () => {
   })
 
   test('a file of another kind is refused in words', async () => {
-    const at = await worker()
+    const at = meterReadings()
     const text = 'no\nfigures\nhere\n'
     const file = { size: text.length, stream: () => new Blob([text]).stream() } as unknown as Blob
     expect(await at.read(file, format, quiet)).toMatchObject({
@@ -166,7 +149,7 @@ describe('a meter’s series', () => {
 })
 
 test('positions: the solver is loaded once for many problems; one that cannot be loaded is tried again', async () => {
-  const at = await begun<Positions>(() => import('./positions'))
+  const at = positions()
   const problem = positionProblem({ job: alderHollow, needs: circuitNeeds(alderHollow) })
   if (!problem) throw new Error('no positions')
   await expect(at.solve(problem, '/no/such.wasm')).rejects.toBeDefined()
@@ -176,7 +159,7 @@ test('positions: the solver is loaded once for many problems; one that cannot be
 })
 
 test('a weather file: what it says comes back, what is none says so', async () => {
-  const at = await begun<WeatherFile>(() => import('./weather-file'))
+  const at = weatherFile()
   const file = (text: string, name: string) => ({ name, text: async () => text }) as File
   expect(await at.read(file('a picture', 'x.png'))).toMatchObject({ ok: false })
 })

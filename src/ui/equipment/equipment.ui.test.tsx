@@ -40,9 +40,10 @@ const count = (name: string) => screen.getByRole<HTMLInputElement>('textbox', { 
 test('any word finds, a kind narrows, and what answers to nothing says what to do', async () => {
   const { user } = shown()
   expect(screen.getByText(`${few.length} shown.`)).toBeTruthy()
-  await user.type(screen.getByRole('textbox', { name: 'Find equipment' }), 'weirgate')
+  await user.click(screen.getByRole('textbox', { name: 'Find equipment' }))
+  await user.paste('weirgate')
   expect(await screen.findByText(/^[1-5] shown\./)).toBeTruthy()
-  await user.type(screen.getByRole('textbox', { name: 'Find equipment' }), ' xyz')
+  await user.paste(' xyz')
   expect(await screen.findByText(/Nothing answers to “weirgate xyz”/)).toBeTruthy()
   await user.clear(screen.getByRole('textbox', { name: 'Find equipment' }))
   await user.click(screen.getByRole('combobox', { name: 'Kind' }))

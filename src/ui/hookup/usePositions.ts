@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react'
 import type { PositionPlan, PositionProblem } from '@/core/assess/positions'
-import type { Positions } from '@/workers/positions'
+import type { Positions } from '@/workers/desks/positions'
 import { Pool, wasDropped } from '../workers/pool'
 
 interface State {

@@ -14,7 +14,7 @@ import {
 } from 'recharts'
 import type { Segmentation } from '@/core/loads/segment'
 import { figure } from '@/core/units/format'
-import type { ReadAbout } from '@/workers/meter-series'
+import type { ReadAbout } from '@/workers/desks/meter-readings'
 import { margin, xAxis, yAxis } from '../common/chart'
 import { Quiet, Row } from '../common/pieces'
 import { NumberInput } from '../form/NumberInput'

@@ -3,6 +3,7 @@ import { act, renderHook, screen, waitFor } from '@testing-library/react'
 import { loadsOverview } from '@/core/assess/loads-overview'
 import { guessMeterFormat } from '@/core/formats/meter-guess'
 import { alderHollow } from '@/server/seeds/jobs'
+import { meterReadings } from '@/workers/desks/meter-readings'
 import { inWorkspace } from '../test/render'
 import { fakeWorkers } from '../test/workers'
 import { ClampForm } from './ClampForm'
@@ -105,7 +106,7 @@ describe('the reader in its worker', () => {
   const reading = () => renderHook(() => useMeterSeries())
 
   test('what comes piece by piece is the same as the file at once', async () => {
-    fakeWorkers(() => require('@/workers/meter-series'))
+    fakeWorkers(meterReadings)
     const { result } = reading()
     act(() => result.current.begin(format()))
     for (let at = 0; at < csv.length; at += 97)
@@ -121,14 +122,14 @@ describe('the reader in its worker', () => {
   })
 
   test('a file that cannot be read says where; a reader that dies twice says what to do', async () => {
-    fakeWorkers(() => require('@/workers/meter-series'))
+    fakeWorkers(meterReadings)
     const { result } = reading()
     act(() => result.current.begin(format()))
     await act(() => result.current.more('time,W\n2026-01-01 00:00,nothing of the kind\n'))
     await act(() => result.current.end())
     expect(result.current.faults[0]?.message).toBeTruthy()
 
-    const lame = fakeWorkers(() => {})
+    const lame = fakeWorkers()
     const dead = reading()
     act(() => dead.result.current.begin(format()))
     act(() => lame.made[0]?.die())
@@ -139,7 +140,7 @@ describe('the reader in its worker', () => {
 
   test('one that is silent too long is put aside', async () => {
     jest.useFakeTimers()
-    fakeWorkers(() => {})
+    fakeWorkers()
     const { result } = reading()
     act(() => result.current.begin(format()))
     act(() => jest.advanceTimersByTime(31_000))

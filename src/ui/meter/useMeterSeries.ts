@@ -4,7 +4,7 @@ import type { MeterFormat } from '@/core/formats/meter-format'
 import type { Corrections, Segmentation } from '@/core/loads/segment'
 import type { Bucket } from '@/core/loads/series'
 import type { Fault, Outcome } from '@/core/outcome'
-import type { MeterReadings, ReadAbout } from '@/workers/meter-series'
+import type { MeterReadings, ReadAbout } from '@/workers/desks/meter-readings'
 import { Pool, wasDropped } from '../workers/pool'
 
 export interface Seen {

@@ -5,6 +5,8 @@ import { asItIs, type WhatIf } from '@/core/outage/what-if'
 import { wishesSchema } from '@/core/search/wishes'
 import { freshet18, sluice22, weirgate36 } from '@/server/seeds/catalogue'
 import { fernbrook } from '@/server/seeds/jobs'
+import { searching } from '@/workers/desks/searching'
+import { weatherFile } from '@/workers/desks/weather-file'
 import { useUnitChoice } from '../form/units'
 import { inWorkspace } from '../test/render'
 import { fakeWorkers } from '../test/workers'
@@ -107,7 +109,7 @@ test('how it is lived through: what is let go when, and hours and spans as peopl
 })
 
 test('a weather file is read in a worker; one that is none says what is wrong', async () => {
-  fakeWorkers(() => require('@/workers/weather-file'))
+  fakeWorkers(weatherFile)
   const { user, job } = inWorkspace(<LivedThrough />)
   const file = screen.getByLabelText('Weather file, EPW or CSV')
   await user.upload(file, new File(['nothing of the kind'], 'bill.csv', { type: 'text/csv' }))
@@ -123,7 +125,7 @@ describe('the search', () => {
   /** The front that so many hands find, some of them slow, one of them dying. */
   const found = async (hands: number, dies = false) => {
     jest.spyOn(navigator, 'hardwareConcurrency', 'get').mockReturnValue(hands)
-    const { made, behaviour } = fakeWorkers(() => require('@/workers/search'))
+    const { made, behaviour } = fakeWorkers(searching)
     behaviour.takes = worker => (worker % 3 === 2 ? 6 : 0)
     const { result, unmount } = renderHook(() => useSearch())
     act(() => void result.current.run(fernbrook, few, {}, wishes, 20))
@@ -145,7 +147,7 @@ describe('the search', () => {
   }, 180_000)
 
   test('is stopped at once, and says so', async () => {
-    const { made } = fakeWorkers(() => require('@/workers/search'))
+    const { made } = fakeWorkers(searching)
     const { result } = renderHook(() => useSearch())
     act(() => void result.current.run(fernbrook, few, {}, wishes, 20))
     await waitFor(() => expect(made.length).toBeGreaterThan(0))

@@ -3,12 +3,13 @@ import { act, renderHook, waitFor } from '@testing-library/react'
 import type { Job } from '@/core/job/schema'
 import { asItIs } from '@/core/outage/what-if'
 import { alderHollow } from '@/server/seeds/jobs'
+import { simulation } from '@/workers/desks/simulation'
 import { fakeWorkers } from '../test/workers'
 import { useOutage } from './useOutage'
 
-let { made: workers, behaviour } = fakeWorkers(() => {})
+let { made: workers, behaviour } = fakeWorkers()
 beforeEach(() => {
-  ;({ made: workers, behaviour } = fakeWorkers(() => require('@/workers/outage')))
+  ;({ made: workers, behaviour } = fakeWorkers(simulation))
 })
 const crewOf = (hands: number) => jest.spyOn(navigator, 'hardwareConcurrency', 'get').mockReturnValue(hands)
 const longer: Job = { ...alderHollow, outage: { ...alderHollow.outage, hours: 40 } }
@@ -74,7 +75,7 @@ test('a hand or the lead that dies is replaced, and the same comes out; where th
   expect(JSON.stringify({ chance, answer, mean })).toBe(wanted)
   unmount()
 
-  const lame = fakeWorkers(() => {})
+  const lame = fakeWorkers()
   const dead = renderHook(() => useOutage(alderHollow, whatIf))
   await waitFor(() => expect(lame.made).toHaveLength(1))
   act(() => lame.made[0]?.die())

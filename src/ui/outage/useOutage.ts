@@ -7,7 +7,7 @@ import { enough } from '@/core/outage/share'
 import type { CourseTrace } from '@/core/outage/trace'
 import type { WhatIf } from '@/core/outage/what-if'
 import type { Fault } from '@/core/outcome'
-import type { Simulation } from '@/workers/outage'
+import type { Simulation } from '@/workers/desks/simulation'
 import { crewSize, type Member, Pool, wasDropped } from '../workers/pool'
 
 /** What a screen knows of one simulated design; the mean comes at once, the chance as the draws come in. */

@@ -6,7 +6,7 @@ import type { SearchResult } from '@/core/search/front'
 import type { Stock } from '@/core/search/stock'
 import type { Task } from '@/core/search/tasks'
 import type { Wishes } from '@/core/search/wishes'
-import type { Searching as Desk } from '@/workers/search'
+import type { Searching as Desk } from '@/workers/desks/searching'
 import { crewSize, type Member, Pool, wasDropped } from '../workers/pool'
 
 export interface Searching {

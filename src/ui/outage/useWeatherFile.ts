@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from 'react'
 import type { WeatherRead } from '@/core/formats/weather-file'
 import { fail, fault } from '@/core/outcome'
-import type { WeatherFile } from '@/workers/weather-file'
+import type { WeatherFile } from '@/workers/desks/weather-file'
 import { Pool } from '../workers/pool'
 
 const mostBytes = 8_000_000

@@ -26,7 +26,7 @@ const unstyled = createCache({ key: 'css', container: document.createElement('di
 unstyled.insert = (_, { name }) => {
   unstyled.inserted[name] = true
 }
-const person = () => userEvent.setup({ pointerEventsCheck: 0 })
+const person = () => userEvent.setup({ pointerEventsCheck: 0, delay: null })
 const Roots = ({ client, children }: { client: ReturnType<typeof newClient>; children: ReactNode }) => (
   <CacheProvider value={unstyled}>
     <ThemeRoot>

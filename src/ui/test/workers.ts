@@ -51,10 +51,10 @@ function copied(said: object): unknown {
 }
 
 /**
- * Workers with their own code and nothing else: each message is copied, and takes its time. `load` reads the worker's module,
- * which exposes itself; `made` lists them in the order they were started.
+ * Workers with a desk of their own, as `make` makes it, and nothing else; without it they never answer. Each message is copied,
+ * and takes its time; `made` lists them in the order they were started.
  */
-export function fakeWorkers(load: () => unknown) {
+export function fakeWorkers(make?: () => object) {
   const made: FakeWorker[] = []
   const behaviour: { takes: Takes } = { takes: () => 0 }
 
@@ -66,14 +66,8 @@ export function fakeWorkers(load: () => unknown) {
     constructor() {
       const [page, inside] = joined(() => behaviour.takes(this.number))
       this.page = page
-      jest.isolateModules(() => {
-        jest.doMock('comlink', () => ({
-          ...jest.requireActual('comlink'),
-          expose: (api: unknown) => expose(api, inside as never),
-        }))
-        load()
-        jest.dontMock('comlink')
-      })
+      const desk = make?.()
+      if (desk) expose(desk, inside as never)
     }
     postMessage = (said: object) => this.page.postMessage(said)
     removeEventListener = (type: string, hear: unknown) => this.page.removeEventListener(type, hear)
