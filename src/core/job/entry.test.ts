@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { cellsOf } from '../formats/cells'
 import { directoryCsv, readDirectory } from '../formats/directory'
 import { bare, breakerRatings, type Panel } from '../panel/schema'

@@ -1,4 +1,4 @@
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { applyOperation, describeOperation } from './operations'
 import { circuitsOf } from './panels'
 import type { Calculation } from './schema'

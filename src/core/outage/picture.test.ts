@@ -1,4 +1,4 @@
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { deskFor } from './chance'
 import { flowsOf, levelAt } from './picture'
 import { planOf } from './plan'

@@ -1,4 +1,4 @@
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { readLegs, readSpaces, readTypes, rowsOf, spacesText } from './facts-text'
 import type { Panel } from './schema'
 

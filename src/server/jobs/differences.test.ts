@@ -2,7 +2,7 @@ import { applyPatches } from 'immer'
 import { yearHours } from '@/core/ask/weather-year'
 import { applyOperation, type Operation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
-import { alderHollow } from '../seeds/jobs'
+import { alderHollow } from '../seeds/jobs/alder-hollow'
 import { differences } from './differences'
 
 const hours = 'A'.repeat(yearHours * 4)

@@ -5,7 +5,7 @@ import { closeDb, db, troubleOf } from '../db/connection'
 import { customerOf } from '../people/repository'
 import { testFirm } from '../people/test-firm'
 import type { Actor } from '../people/types'
-import { alderHollow } from '../seeds/jobs'
+import { alderHollow } from '../seeds/jobs/alder-hollow'
 import { listJobs, listQuerySchema, pageSize } from './list'
 import {
   archiveJob,

@@ -5,7 +5,7 @@ import { savePacked } from '../files/repository'
 import { createJob, readJobRecord } from '../jobs/repository'
 import { testFirm } from '../people/test-firm'
 import type { Actor } from '../people/types'
-import { alderHollow } from '../seeds/jobs'
+import { alderHollow } from '../seeds/jobs/alder-hollow'
 import {
   linkTakes,
   listLinks,

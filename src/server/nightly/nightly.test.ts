@@ -5,7 +5,7 @@ import { saveFile, savePhoto } from '../files/repository'
 import { changeJob, createJob, readJobRecord } from '../jobs/repository'
 import { testFirm } from '../people/test-firm'
 import type { Actor } from '../people/types'
-import { alderHollow } from '../seeds/jobs'
+import { alderHollow } from '../seeds/jobs/alder-hollow'
 import { nightly, rules } from './nightly'
 
 const now = new Date('2026-09-01T08:00:00Z')

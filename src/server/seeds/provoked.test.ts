@@ -4,7 +4,12 @@ import type { Operation } from '@/core/job/operations'
 import { circuitOf } from '@/core/job/panels'
 import type { Job } from '@/core/job/schema'
 import { sluice22, spate64 } from './catalogue'
-import { alderHollow, fernbrook, millStreet, ospreyPoint, quarryRidge, saltmarshLane } from './jobs'
+import { alderHollow } from './jobs/alder-hollow'
+import { fernbrook } from './jobs/fernbrook'
+import { millStreet } from './jobs/mill-street'
+import { ospreyPoint } from './jobs/osprey-point'
+import { quarryRidge } from './jobs/quarry-ridge'
+import { saltmarshLane } from './jobs/saltmarsh-lane'
 
 const has = (job: Job, id: string) => evaluate(job).findings.some(f => f.id === id)
 const after = (job: Job, operations: readonly Operation[]) => applied(job, ...operations)

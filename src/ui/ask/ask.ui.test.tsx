@@ -1,7 +1,7 @@
 /** @jest-environment jest-fixed-jsdom */
 import { act, screen, waitFor, within } from '@testing-library/react'
 import { askedOf } from '@/core/ask/questions'
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { inWorkspace } from '../test/render'
 import { AskView } from './AskView'
 import { LinkBox } from './LinkBox'

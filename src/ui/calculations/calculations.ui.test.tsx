@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
 import { screen } from '@testing-library/react'
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { inWorkspace } from '../test/render'
 import { CalculationCard } from './CalculationCard'
 import { CalculationsView } from './CalculationsView'

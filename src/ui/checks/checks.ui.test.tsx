@@ -2,7 +2,7 @@
 import { act, screen, within } from '@testing-library/react'
 import { checkCatalogue, families } from '@/core/checks/catalogue'
 import { severities } from '@/core/checks/finding'
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { CalculationCard } from '../calculations/CalculationCard'
 import { FindingsHere } from '../findings/FindingsHere'
 import { FindingsView } from '../findings/FindingsView'

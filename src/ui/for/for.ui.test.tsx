@@ -3,7 +3,7 @@ import { screen, within } from '@testing-library/react'
 import { type Answered, type AskedOfCustomer, answerSent, askedOfCustomer } from '@/core/assess/sent'
 import { applyOperation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { alone } from '../test/render'
 import { CustomerPage } from './CustomerPage'
 

@@ -2,7 +2,7 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import { usualLabour } from '@/core/hookup/labour'
 import { catalogue } from '@/server/seeds/catalogue'
-import { saltmarshLane } from '@/server/seeds/jobs'
+import { saltmarshLane } from '@/server/seeds/jobs/saltmarsh-lane'
 import { inWorkspace } from '../test/render'
 import { MethodsTable } from './MethodsTable'
 import { PathBuilder } from './PathBuilder'

@@ -1,7 +1,8 @@
 /** @jest-environment jest-fixed-jsdom */
 import { screen, waitFor, within } from '@testing-library/react'
 import { newPanelId } from '@/core/job/new-panel'
-import { alderHollow, quarryRidge } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
+import { quarryRidge } from '@/server/seeds/jobs/quarry-ridge'
 import { inWorkspace } from '../test/render'
 import { LandingDesk } from './LandingDesk'
 import { RunsCard } from './RunsCard'

@@ -2,7 +2,7 @@
 import { screen, waitFor, within } from '@testing-library/react'
 import { loadsOverview } from '@/core/assess/loads-overview'
 import { job as bare, circuit } from '@/core/job/fixtures/jobs'
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { inWorkspace } from '../test/render'
 import { FiguresTab } from './FiguresTab'
 import { LoadsView } from './LoadsView'

@@ -2,7 +2,7 @@
 import { act, renderHook, screen, waitFor } from '@testing-library/react'
 import { loadsOverview } from '@/core/assess/loads-overview'
 import { guessMeterFormat } from '@/core/formats/meter-guess'
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { meterReadings } from '@/workers/desks/meter-readings'
 import { inWorkspace } from '../test/render'
 import { fakeWorkers } from '../test/workers'

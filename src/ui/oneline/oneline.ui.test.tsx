@@ -1,6 +1,7 @@
 /** @jest-environment jest-fixed-jsdom */
 import { fireEvent, screen } from '@testing-library/react'
-import { quarryRidge, saltmarshLane } from '@/server/seeds/jobs'
+import { quarryRidge } from '@/server/seeds/jobs/quarry-ridge'
+import { saltmarshLane } from '@/server/seeds/jobs/saltmarsh-lane'
 import { inWorkspace } from '../test/render'
 import { OneLineView } from './OneLineView'
 

@@ -2,7 +2,7 @@
 import { act, renderHook, waitFor } from '@testing-library/react'
 import type { Job } from '@/core/job/schema'
 import { asItIs } from '@/core/outage/what-if'
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { simulation } from '@/workers/desks/simulation'
 import { fakeWorkers } from '../test/workers'
 import { useOutage } from './useOutage'

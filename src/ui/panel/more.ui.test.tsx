@@ -1,7 +1,8 @@
 /** @jest-environment jest-fixed-jsdom */
 import { act, screen, waitFor, within } from '@testing-library/react'
 import { circuitOf } from '@/core/job/panels'
-import { alderHollow, quarryRidge } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
+import { quarryRidge } from '@/server/seeds/jobs/quarry-ridge'
 import { inWorkspace } from '../test/render'
 import { AddBreakerDialog } from './AddBreakerDialog'
 import { AddPanelDialog } from './AddPanelDialog'

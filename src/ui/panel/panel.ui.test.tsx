@@ -1,7 +1,7 @@
 /** @jest-environment jest-fixed-jsdom */
 import { act, screen, waitFor, within } from '@testing-library/react'
 import { circuitOf } from '@/core/job/panels'
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { inWorkspace } from '../test/render'
 import { shownPanel } from '../workspace/store'
 import { CircuitInspector } from './CircuitInspector'

@@ -2,7 +2,7 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import type { Photo, PhotoMark } from '@/core/ask/evidence'
 import { circuitOf } from '@/core/job/panels'
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { upload } from '../api'
 import { inWorkspace } from '../test/render'
 import { not } from '../test/server'

@@ -1,7 +1,8 @@
 /** @jest-environment jest-fixed-jsdom */
 import { screen, waitFor, within } from '@testing-library/react'
 import { catalogue, millrace8 } from '@/server/seeds/catalogue'
-import { alderHollow, saltmarshLane } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
+import { saltmarshLane } from '@/server/seeds/jobs/saltmarsh-lane'
 import { inWorkspace } from '../test/render'
 import { SourceView } from './SourceView'
 

@@ -1,7 +1,7 @@
 import type { JobRecord } from '@/core/assess/record'
 import { applyOperation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import * as engine from '../workspace/engine'
 import { createWorkspace } from '../workspace/store'
 

@@ -2,7 +2,7 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import type { IntervalSeries } from '@/core/loads/intervals'
 import { summed, utilityViews } from '@/core/loads/utility-year'
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { inWorkspace } from '../test/render'
 import { HeatMap } from './HeatMap'
 import { UtilityView } from './UtilityView'

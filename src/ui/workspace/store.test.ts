@@ -1,6 +1,6 @@
 import type { JobRecord } from '@/core/assess/record'
 import { circuitsOf } from '@/core/job/panels'
-import { alderHollow } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { fakeServer, workspaceOf } from '../test/server'
 import * as engine from './engine'
 import { createWorkspace } from './store'

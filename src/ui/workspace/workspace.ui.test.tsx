@@ -1,7 +1,7 @@
 /** @jest-environment jest-fixed-jsdom */
 import { act, screen, waitFor, within } from '@testing-library/react'
 import { circuitOf } from '@/core/job/panels'
-import { quarryRidge } from '@/server/seeds/jobs'
+import { quarryRidge } from '@/server/seeds/jobs/quarry-ridge'
 import { inWorkspace } from '../test/render'
 import { fakeServer } from '../test/server'
 import { Balance } from './Balance'
