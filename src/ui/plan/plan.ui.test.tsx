@@ -110,7 +110,7 @@ test('a panel whose drawing the plan leaves as it is, is not compared with itsel
       neutralBonded: false,
     })),
   }
-  inWorkspace(
+  const { store } = inWorkspace(
     <PlanView today="1 March 2026" firm="The firm" />,
     applied(fed, { op: 'setHookup', facts: { method: 'sub-panel-interlock', intercepts: true } }),
   )
@@ -119,6 +119,6 @@ test('a panel whose drawing the plan leaves as it is, is not compared with itsel
   expect(screen.queryByRole('heading', { name: 'Main panel' })).toBeNull()
   // on paper it says which job, which revision and which day
   expect(screen.getByText('Test job').parentElement?.textContent).toBe(
-    'Test job. The firm, revision 1, 1 March 2026.',
+    `Test job. The firm, revision ${store.getState().revision}, 1 March 2026.`,
   )
 })

@@ -21,13 +21,18 @@ export const not = (status: number, message: string) => ({
   body: null,
 })
 
+/** Servers far apart in their revisions: what a test before left to be sent is stale at the next one’s, and changes nothing. */
+let revision = 1
+const apart = 1000
+
 /** A server in a few lines: one job, revisions, and a switch that takes it away. */
 export function fakeServer(job: Job = alderHollow, besides: Besides = () => null) {
+  revision += apart
   const server = {
     record: {
       id: 'job',
       job,
-      revision: 1,
+      revision,
       undos: [],
       redos: [],
       archived: false,

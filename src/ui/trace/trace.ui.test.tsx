@@ -1,6 +1,7 @@
 /** @jest-environment jest-fixed-jsdom */
 import 'fake-indexeddb/auto'
 import { clear } from 'idb-keyval'
+import type { JobRecord } from '@/core/assess/record'
 import { upload } from '../api'
 import { fakeServer, not, workspaceOf } from '../test/server'
 import { keepJob, keepPhoto, sendPhotos, waitingPhotos } from './offline'
@@ -12,8 +13,9 @@ const id = '6f2d2a0e-3c1b-4a53-9c7e-1f6d0c2b8a11'
 const other = '7f2d2a0e-3c1b-4a53-9c7e-1f6d0c2b8a12'
 const settled = () => new Promise(resolve => setTimeout(resolve, 40))
 
-const workspace = () => {
+const workspace = (record?: JobRecord) => {
   const server = fakeServer()
+  if (record) server.record = record
   const store = workspaceOf(server.record, 'Installer')
   const [circuit] = store.getState().job.panels[0]?.circuits ?? []
   const waiting = { blob: new Blob(['x']), circuitId: circuit?.id ?? '', name: '7 kitchen, traced' }
@@ -60,7 +62,7 @@ test('what was written without a connection outlives a reload, and is sent after
   await settled()
   stop()
   // the page is opened again, from what the server had
-  const after = workspace()
+  const after = workspace(before.server.record)
   expect(after.store.getState().job.outage.hours).not.toBe(31)
   const end = keepJob(after.store)
   await settled()

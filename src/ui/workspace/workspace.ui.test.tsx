@@ -62,7 +62,10 @@ test('somebody else saved first: both are shown, and the person’s choice is ke
 test('what an earlier page could not save is taken up before what is tapped while the engine comes', async () => {
   const { record } = fakeServer()
   const operation = { op: 'setOutage', facts: { hours: 48 } }
-  const kept = { revision: 1, pending: [{ id: 'a', kind: 'do', operation, sentence: 'set the outage' }] }
+  const kept = {
+    revision: record.revision,
+    pending: [{ id: 'a', kind: 'do', operation, sentence: 'set the outage' }],
+  }
   sessionStorage.setItem('spillway:pending:job', JSON.stringify(kept))
   const store = createWorkspace({ record, evaluation: engine.evaluate(record.job), person: 'Designer' })
   store.getState().takeUp()
