@@ -2,7 +2,6 @@ import { type APIRequestContext, expect, type Locator, type Page } from '@playwr
 import axe from 'axe-core'
 
 export const alder = '5a1de000-0000-4000-8000-000000000001'
-export const fernbrook = '5a1de000-0000-4000-8000-000000000005'
 
 /** A copy of a demo job of this test's own. */
 export async function copyOf(request: APIRequestContext, id: string): Promise<string> {

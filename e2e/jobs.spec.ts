@@ -58,25 +58,6 @@ test('a job is duplicated, archived and brought back', async ({ page, request })
   await expect.poll(async () => (await titles(page)).sort()).toEqual(['Filed 01', 'Filed 01 (copy)'])
 })
 
-test('a job’s source and hook-up are kept as a template, and the next job starts from it', async ({
-  page,
-  request,
-}) => {
-  await copyOf(request, alder)
-  await page.goto('/jobs?q=alder+hollow')
-  // other journeys leave jobs of this name
-  await page.getByRole('button', { name: 'More for Alder Hollow day-care', exact: true }).first().click()
-  await page.getByRole('menuitem', { name: 'Keep as a template' }).click()
-  await page.getByRole('link', { name: 'Templates' }).click()
-  await page.getByRole('button', { name: 'More for Template: Alder Hollow day-care' }).first().click()
-  await page.getByRole('menuitem', { name: 'Start a job from it' }).click()
-  await accessible(page)
-  await page.getByLabel('Name', { exact: true }).fill('Started from it')
-  await page.getByRole('button', { name: 'Open the job' }).click()
-  await page.getByRole('link', { name: 'Source', exact: true }).click()
-  await expect(page.getByText('Sluice 22').first()).toBeVisible()
-})
-
 test('who acts and the night colours are chosen in the bar and stay chosen; who acted stands in the record', async ({
   page,
   request,

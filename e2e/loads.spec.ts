@@ -1,8 +1,7 @@
-import { accessible, alder, copyOf, fernbrook, line, openJob, saved } from './helpers'
+import { accessible, alder, copyOf, line, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 const mill = '5a1de000-0000-4000-8000-000000000004'
-const series = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
 
 test('a load goes from its typical value to 48 h metered: the balance changes, and the reason is told', async ({
   page,
@@ -43,50 +42,6 @@ test('a load goes from its typical value to 48 h metered: the balance changes, a
   await page.keyboard.press('Control+z')
   await expect(line(page, 'hours')).toHaveText(before ?? '')
   await saved(page)
-})
-
-test('a series from a file: columns confirmed, a stretch left out, taken; a file of another kind answered', async ({
-  page,
-  request,
-}) => {
-  await openJob(page, await copyOf(request, fernbrook), 'loads')
-  await page
-    .getByRole('region', { name: 'Loads by circuit' })
-    .getByRole('button', { name: 'Gas unit heater, fan and igniter' })
-    .click()
-  const sheet = page.getByRole('dialog', { name: /Gas unit heater/ })
-  await sheet.getByRole('tab', { name: 'Meter' }).click()
-  await sheet.getByRole('button', { name: 'A series from a file' }).click()
-  const file = sheet.getByLabel('File of readings')
-  await file.setInputFiles(series('bill.csv', '<html><body>bill</body></html>'))
-  await expect(sheet.getByRole('alert')).toContainText('is no table but XML')
-
-  const rows = ['Datum;Uhrzeit;x']
-  for (let minute = 0; minute < 3000; minute++) {
-    const clock = `${String(Math.floor(minute / 60) % 24).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`
-    const W = minute === 2500 ? '900,0' : minute % 40 < 15 ? '95,5' : '4,2'
-    rows.push(`${12 + Math.floor(minute / 1440)}.01.2026;${clock};${W}`)
-  }
-  await file.setInputFiles(series('heater.csv', rows.join('\n')))
-  const columns = sheet.getByRole('region', { name: 'Columns' })
-  await columns.getByRole('combobox', { name: 'Column 3' }).click()
-  await page.getByRole('option', { name: 'power, W' }).click()
-  await columns.getByRole('button', { name: 'Read the file' }).click()
-  const found = sheet.getByRole('table', { name: 'What was found' })
-  await expect(found).toContainText(/Idle4\.2 W/)
-  await expect(found).toContainText(/every 40 min/)
-  // one minute of something else on the plug is left out
-  await sheet.getByRole('textbox', { name: 'From' }).fill('41.6')
-  await sheet.getByRole('textbox', { name: 'To' }).fill('41.7')
-  await sheet.getByRole('button', { name: 'Leave this out' }).click()
-  await expect(found).toContainText(/Running95\.5 W/)
-  await expect(found).toContainText(/Runs37\.6 %/)
-  await sheet.getByRole('button', { name: 'Take into the load' }).click()
-  await expect(sheet.getByRole('status')).toContainText('Undo takes it back')
-  // its file is kept with the job and opens again
-  await sheet.getByRole('button', { name: 'Plug-in meter' }).click()
-  await sheet.getByRole('button', { name: 'A series from a file' }).click()
-  await expect(sheet.getByRole('list', { name: 'Kept with the job' })).toContainText('heater.csv')
 })
 
 test('the customer’s Green Button file is read, drawn and used for the panel; a wrong file is answered', async ({

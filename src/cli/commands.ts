@@ -11,6 +11,8 @@ const usage = `spillway: back-up of chosen home circuits, computed
   spillway schema job                 JSON Schema of the job document
   spillway evaluate JOB.json          the evaluation that the screen shows, findings by id
   spillway plan JOB.json              what is going to be done to the house, in an order in which it can be
+  spillway wiring JOB.json            which conductor goes where, through what
+    [--csv FILE]                      its schedule as a table; - for standard output
   spillway hookups JOB.json [FILE]    every method on this house; FILE is a catalogue, CSV or JSON
   spillway positions JOB.json         which circuit on which position of the switch
   spillway one-line JOB.json          the one-line diagram as SVG
@@ -67,6 +69,10 @@ async function command(argv: string[]): Promise<number> {
       return first ? (await import('./job')).evaluateFile(first) : complain('evaluate: give a job file')
     case 'plan':
       return first ? (await import('./job')).planOfFile(first) : complain('plan: give a job file')
+    case 'wiring':
+      return first
+        ? (await import('./wiring')).wiringOfFile(first, values.csv)
+        : complain('wiring: give a job file')
     case 'hookups':
       return first
         ? (await import('./hookup')).hookupsOfFile(first, positionals[1])

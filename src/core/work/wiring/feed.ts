@@ -1,0 +1,211 @@
+import type { Panel } from '../../panel/schema'
+import { connectorOf } from '../../units/tables/receptacles'
+import { draw, end, lay, put } from './draft'
+import type { End, Terminal } from './parts'
+import { atBar, atBreaker, atMain, type Fed, inside, polesOf, type Site } from './site'
+import { breakerFacts, ratedTerminal, terminal } from './terminals'
+
+/** Where the four wires of a supply end; a supply of one leg, or without a neutral, leaves those out. */
+export interface Supply {
+  L1?: End | undefined
+  L2?: End | undefined
+  neutral?: End | undefined
+  ground: End
+}
+
+const usualRunFt = 10
+const hots = ['L1', 'L2'] as const
+
+/** Leads a supply from one place to another: hots, neutral, ground. */
+export function lead(
+  site: Site,
+  from: Supply,
+  to: Supply,
+  how: {
+    route: string
+    mark: string
+    breakerA: number
+    size?: Parameters<typeof draw>[1]['size']
+    there?: boolean
+  },
+) {
+  const { route, mark, breakerA, size, there } = how
+  const common = { route, breakerA, ...(there && { comes: 'there already' as const }) }
+  let led = 0
+  for (const leg of hots) {
+    const [a, b] = [from[leg], to[leg]]
+    if (!a || !b) continue
+    draw(site.draft, {
+      ...common,
+      ...(size && { size }),
+      function: 'hot',
+      leg,
+      mark: `${mark} ${leg}`,
+      from: a,
+      to: b,
+      feeder: true,
+    })
+    led++
+  }
+  if (from.neutral && to.neutral)
+    draw(site.draft, {
+      ...common,
+      ...(size && { size }),
+      function: 'neutral',
+      mark: `${mark} N`,
+      from: from.neutral,
+      to: to.neutral,
+      // of one phase it carries the difference, unless the legs are tied, or one of them alone is led
+      balanced: led === 2 && site.job.source?.arrangement !== 'tied',
+      feeder: true,
+    })
+  draw(site.draft, { ...common, function: 'ground', mark: `${mark} G`, from: from.ground, to: to.ground })
+}
+
+/** The inlet’s own terminals, for a plug of its type. */
+function inletSupply(site: Site): (Supply & { ratedA: number }) | null {
+  const { inlet } = site.job.hookup
+  const plug = inlet && connectorOf(inlet.type)
+  if (!inlet || !plug) return null
+  const terminals: Terminal[] = [
+    ...(plug.hots === 2 ? ['L1', 'L2'] : [liveLeg(site)]).map(l => ratedTerminal(l, inlet.ratingA)),
+    ...(plug.neutral ? [ratedTerminal('neutral', inlet.ratingA)] : []),
+    ratedTerminal('ground', inlet.ratingA),
+  ]
+  put(site.draft, { id: 'inlet', kind: 'inlet', name: inlet.name, within: inlet.name, terminals })
+  const at = (id: string) => (terminals.some(t => t.id === id) ? end('inlet', id) : undefined)
+  return {
+    L1: at('L1'),
+    L2: at('L2'),
+    neutral: at('neutral'),
+    ground: end('inlet', 'ground'),
+    ratedA: inlet.ratingA,
+  }
+}
+
+const liveLeg = ({ job }: Site) => (job.source?.arrangement === 'one-leg' ? job.source.liveLeg : 'L1')
+
+/** The run from the inlet to what it feeds: by what the job says of its wire, else as is usual. */
+export function fromInlet(site: Site, to: Supply, into: string, there: boolean) {
+  const supply = inletSupply(site)
+  if (!supply) return
+  const { path, runs, inlet } = site.job.hookup
+  const wire = path?.find(l => l.kind === 'wire')
+  const run = runs?.find(r => r.name === wire?.name)
+  const lengthFt = run?.lengthFt ?? wire?.lengthFt
+  const route = lay(site.draft, {
+    id: 'inlet',
+    name: `Inlet to ${into}`,
+    from: inlet?.name ?? 'the inlet',
+    to: into,
+    conduit: there ? null : (run?.conduit ?? 'EMT'),
+    tradeSize: run?.tradeSize,
+    lengthFt: lengthFt ?? usualRunFt,
+    lengthFrom: lengthFt === undefined ? 'assumed' : 'job',
+    ambientC: run?.ambientC,
+  })
+  const size = run?.size ?? wire?.size
+  lead(site, supply, bothLegs(site, supply, to, into), {
+    route,
+    mark: 'IN',
+    breakerA: supply.ratedA,
+    ...(size && { size }),
+    there,
+  })
+}
+
+/** Where one hot is to feed two poles that are tied, it ends in a splice with a pigtail to each. */
+function bothLegs(site: Site, supply: Supply, to: Supply, into: string): Supply {
+  if ((supply.L1 && supply.L2) || !to.L1 || !to.L2 || site.job.source?.arrangement !== 'tied') return to
+  const leg = supply.L1 ? 'L1' : 'L2'
+  put(site.draft, {
+    id: 'splice-tied',
+    kind: 'splice',
+    name: 'Splice that ties both legs',
+    within: into,
+    terminals: [terminal('joint', 'joint', 'splice')],
+  })
+  for (const l of hots)
+    draw(site.draft, {
+      function: 'hot',
+      leg: l,
+      mark: `tie ${l}`,
+      from: end('splice-tied', 'joint'),
+      to: to[l] ?? to.ground,
+      route: inside(site, into),
+      breakerA: site.job.hookup.inlet?.ratingA ?? null,
+      feeder: true,
+    })
+  return { ...to, L1: undefined, L2: undefined, [leg]: end('splice-tied', 'joint') }
+}
+
+export const junction = 'the box where the source divides'
+const junctionFt = 2
+
+/** Where one source feeds two switches: a splice for each wire, and on from there to each of them. */
+export function shared(site: Site, inputs: readonly { name: string; input: Supply }[]): Supply {
+  const at = (wire: string) => {
+    put(site.draft, {
+      id: `divide-${wire}`,
+      kind: 'splice',
+      name: `Splice of the source’s ${wire}`,
+      within: junction,
+      terminals: [terminal('joint', 'joint', 'splice')],
+    })
+    return end(`divide-${wire}`, 'joint')
+  }
+  const from = { L1: at('L1'), L2: at('L2'), neutral: at('neutral'), ground: at('ground') }
+  inputs.forEach(({ name, input }, n) => {
+    const route = lay(site.draft, {
+      id: `divide-${n + 1}`,
+      name: `${junction} to ${name}, ${n + 1}`,
+      from: junction,
+      to: name,
+      conduit: 'FMC',
+      lengthFt: junctionFt,
+      lengthFrom: 'assumed',
+    })
+    lead(site, from, input, { route, mark: `IN${n + 1}`, breakerA: site.job.hookup.inlet?.ratingA ?? 30 })
+  })
+  return from
+}
+
+/** The backfed breaker of a panel, as a supply comes to it; its poles by the legs of its spaces. */
+export function atBackfed(site: Site, panel: Panel): Supply {
+  const { backfed } = site.job.hookup
+  const device = put(site.draft, {
+    id: 'backfed',
+    kind: 'breaker',
+    name: `Backfed ${backfed?.breakerA ?? ''} A breaker`.replace('  ', ' '),
+    within: panel.name,
+    terminals: hots.map(l => ({ id: l, name: `${l} pole`, ...breakerFacts(backfed?.breakerA ?? 30) })),
+  })
+  return {
+    L1: end(device.id, 'L1'),
+    L2: end(device.id, 'L2'),
+    neutral: atBar(site, panel, 'neutral'),
+    ground: atBar(site, panel, 'ground'),
+  }
+}
+
+/** A two-pole breaker as the beginning of a feeder, with the bars beside it. */
+export function atFeeder(site: Site, fed: Fed): Supply {
+  const at = (leg: 'L1' | 'L2') => {
+    const pole = polesOf(fed).find(p => p.leg === leg)
+    return pole && atBreaker(site, fed, pole.pole)
+  }
+  return {
+    L1: at('L1'),
+    L2: at('L2'),
+    neutral: atBar(site, fed.panel, 'neutral'),
+    ground: atBar(site, fed.panel, 'ground'),
+  }
+}
+
+/** Where a panel is fed: main or lugs, and its bars apart (408.40). */
+export const atPanel = (site: Site, panel: Panel): Supply => ({
+  L1: atMain(site, panel, 'L1'),
+  L2: atMain(site, panel, 'L2'),
+  neutral: atBar(site, panel, 'neutral'),
+  ground: atBar(site, panel, 'ground'),
+})

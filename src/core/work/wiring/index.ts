@@ -1,0 +1,161 @@
+import { type MethodId, methodOf } from '../../hookup/method'
+import { asPlanned } from '../../job/as-planned'
+import { withoutHookup } from '../../job/hookup-changes'
+import { interceptingPanel, newPanelOf } from '../../job/new-panel'
+import { circuitOf, circuitsOf, tiedPanel } from '../../job/panels'
+import type { Job } from '../../job/schema'
+import { converted } from './appliance'
+import { atSwitch, ledOver, throughPositions } from './circuits'
+import { dcSide } from './dc'
+import { newDraft } from './draft'
+import { atBackfed, atFeeder, atPanel, fromInlet, junction, lead, shared } from './feed'
+import { inverterSides } from './inverter'
+import type { WiringPlan } from './parts'
+import type { Site } from './site'
+import { sized } from './sizes'
+
+const exists = (site: Site, device: 'switch' | 'inlet' | 'interlock' | 'managed') =>
+  site.job.hookup.exists?.includes(device) ?? false
+
+/** A switch, or two, or a managed panel: each circuit through its position, and the source to its input. */
+function byPositions(site: Site) {
+  const { hookup } = site.job
+  const tied = tiedPanel(site.job)
+  throughPositions(site)
+  const inputs = (['switch', 'secondSwitch', 'managed'] as const).flatMap(which => {
+    const device = hookup[which]
+    // a managed panel is taken where there is no switch
+    if (!device || (which === 'managed' && hookup.switch)) return []
+    if (which === 'managed')
+      site.draft.open.add(
+        `${device.name}: a current transformer goes round each hot of the service, its arrow as the instructions have it; its leads are its own.`,
+      )
+    return [{ name: device.name, input: atSwitch(site, which, tied) }]
+  })
+  const there = exists(site, 'inlet') && exists(site, 'switch')
+  const [first, second] = inputs
+  if (first && second) fromInlet(site, shared(site, [first, second]), junction, there)
+  else if (first) fromInlet(site, first.input, first.name, there)
+}
+
+/** The panel as it stands, with the source’s breaker in it. */
+function intoPanel(site: Site) {
+  const tied = tiedPanel(site.job)
+  fromInlet(site, atBackfed(site, tied), tied.name, exists(site, 'inlet') && exists(site, 'interlock'))
+}
+
+/** A new panel: its feeder, what is led over to it, and the source’s side of it. */
+function newPanel(site: Site) {
+  const house = asPlanned(withoutHookup(site.found)).job
+  const made = newPanelOf(house)
+  const panel = made && site.job.panels.find(p => p.id === made.panel.id)
+  const between = interceptingPanel(house)
+  if (panel && made) {
+    const feeder = circuitOf(site.job, made.feeder.id)
+    if (feeder) fedFrom(site, feeder, panel)
+    ledOver(
+      site,
+      made.landings.flat().map(p => p.circuitId),
+      made.from,
+      panel,
+    )
+    if (site.job.hookup.backfed) fromInlet(site, atBackfed(site, panel), panel.name, false)
+  } else if (between) intercepting(site, between.panel.id, between.feeds)
+}
+
+/** From its breaker to the new panel; through the inverter where that passes the utility on. */
+function fedFrom(
+  site: Site,
+  feeder: NonNullable<ReturnType<typeof circuitOf>>,
+  panel: Site['job']['panels'][number],
+) {
+  const { breakerA } = feeder.circuit
+  const sides = inverterSides(site)
+  if (!sides) {
+    const route = feederRoute(site, 'feeder', feeder.panel.name, panel.name)
+    lead(site, atFeeder(site, feeder), atPanel(site, panel), { route, mark: 'F', breakerA })
+    return
+  }
+  const into = feederRoute(site, 'feeder-in', feeder.panel.name, sides.name)
+  lead(site, atFeeder(site, feeder), sides.input, { route: into, mark: 'AC IN', breakerA })
+  const out = feederRoute(site, 'feeder-out', sides.name, panel.name)
+  lead(site, sides.output, atPanel(site, panel), { route: out, mark: 'AC OUT', breakerA })
+  dcSide(site)
+}
+
+function feederRoute({ job, draft }: Site, id: string, from: string, to: string): string {
+  const run = job.hookup.runs?.find(r => r.conductors <= 4)
+  draft.routes.set(id, {
+    id,
+    name: `${from} to ${to}`,
+    from,
+    to,
+    conduit: run?.conduit ?? 'EMT',
+    lengthFt: run?.lengthFt ?? usualFeederFt,
+    lengthFrom: run ? 'job' : 'assumed',
+    ambientC: run?.ambientC,
+  })
+  return id
+}
+const usualFeederFt = 6
+
+/** A new panel in the feeder of another: what fed that one ends in it, and a breaker of its own feeds on. */
+function intercepting(site: Site, id: string, feeds: string) {
+  const panel = site.job.panels.find(p => p.id === id)
+  const behind = site.job.panels.find(p => p.id === feeds)
+  const on = behind?.feederId === undefined ? undefined : circuitOf(site.job, behind.feederId)
+  if (!panel || !behind || !on) return
+  const above = panel.feederId === undefined ? undefined : circuitOf(site.job, panel.feederId)
+  const breakerA = above?.circuit.breakerA ?? on.circuit.breakerA
+  if (above)
+    lead(site, atFeeder(site, above), atPanel(site, panel), {
+      route: feederRoute(site, 'feeder-in', above.panel.name, panel.name),
+      mark: 'F1',
+      breakerA,
+      there: true,
+    })
+  site.draft.open.add(
+    `${panel.name}: the wires that fed ${behind.name} are led into it; where they are too short, they are spliced in a box and led on.`,
+  )
+  lead(site, atFeeder(site, on), atPanel(site, behind), {
+    route: feederRoute(site, 'feeder-on', panel.name, behind.name),
+    mark: 'F2',
+    breakerA: on.circuit.breakerA,
+  })
+  fromInlet(site, atBackfed(site, panel), panel.name, false)
+}
+
+/** What each way of connecting asks to be wired: a row for each. */
+const recipes: Record<MethodId, ((site: Site) => void) | null> = {
+  undecided: null,
+  'cord-and-plug': converted,
+  'single-circuit-switch': byPositions,
+  'multi-circuit-switch': byPositions,
+  'interlocked-inlet': intoPanel,
+  'sub-panel-interlock': newPanel,
+  'critical-subpanel': newPanel,
+  'managed-panel': byPositions,
+  'extension-cords': null,
+  'backfeed-unprotected': null,
+}
+
+const known = new WeakMap<Job, WiringPlan>()
+
+/**
+ * Which conductor goes where, of a job as planned: devices with their terminals, conductors with both ends, size, colour, mark and
+ * length, routes with their raceway. Lengths in ft, sizes AWG. Sources: NEC 310.15, 240.4, 250.122, chapter 9.
+ */
+export function wiringPlan(found: Job): WiringPlan {
+  const was = known.get(found)
+  if (was) return was
+  const { job } = asPlanned(found)
+  const site: Site = { job, found, draft: newDraft() }
+  recipes[job.hookup.method]?.(site)
+  const picked = circuitsOf(job).some(c => c.picked)
+  if (!picked) site.draft.open.add('No circuit is picked: nothing of them is in the plan.')
+  if (recipes[job.hookup.method] === null)
+    site.draft.open.add(`Nothing is wired: ${methodOf(job.hookup.method).name}.`)
+  const plan = sized(site.draft)
+  known.set(found, plan)
+  return plan
+}

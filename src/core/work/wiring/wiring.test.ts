@@ -1,0 +1,206 @@
+import type { TransferSwitch } from '../../equipment/hookup-kinds'
+import { circuit, job, load } from '../../job/fixtures/jobs'
+import type { Job } from '../../job/schema'
+import { conduitFill } from '../../wiring/conduit-fill'
+import { equipmentGround } from '../../wiring/equipment-ground'
+import { wiringPlan } from '.'
+import { made } from './fixtures/made'
+import { scheduleOf } from './schedule'
+
+const six: TransferSwitch = {
+  kind: 'transfer-switch',
+  id: 'six',
+  name: 'Six',
+  version: 1,
+  positions: 6,
+  positionLimitsA: [20, 20, 20, 20, 20, 20],
+  inputA: 30,
+  volts: '120/240',
+  switchesNeutral: false,
+  whipIn: 18,
+}
+const inlet = { kind: 'inlet', id: 'in', name: 'Inlet', version: 1, type: 'L14-30', ratingA: 30 } as const
+const at = (position: number, circuitId: string) => ({ position, circuitId, pinned: false })
+const switched = (facts: Partial<Job['hookup']> = {}, circuits = [circuit(1), circuit(2)]) =>
+  job(circuits, {
+    hookup: {
+      method: 'multi-circuit-switch',
+      bondingPlug: false,
+      switch: six,
+      inlet,
+      positions: [at(1, 'c1'), at(2, 'c2')],
+      ...facts,
+    },
+  })
+const rowsOf = (j: Job) => scheduleOf(wiringPlan(j)).map(r => `${r.mark}: ${r.from} → ${r.to}, ${r.sizeAwg}`)
+
+test('a switch: each circuit from its breaker through its position and back to its own wire, the source to the input', () => {
+  const j = switched()
+  made(wiringPlan(j))
+  const rows = rowsOf(j)
+  const breaker = '1 circuit 1, 20 A breaker'
+  for (const row of [
+    `1 in: ${breaker}: L1 pole → Six: position 1, in, 12`,
+    '1 out: Six: position 1, out → Splice of 1 circuit 1, hot 1: joint, 12',
+    '1 circuit 1 hot 1: Splice of 1 circuit 1, hot 1: joint → 1 circuit 1: hot 1, 12',
+    'N: Six: neutral → Neutral bar of Main panel: hole 1, 10',
+    'IN L1: Inlet: L1 → Six: source L1, 10',
+    'IN N: Inlet: neutral → Six: source neutral, 10',
+    'IN G: Inlet: ground → Six: source ground, 10',
+  ])
+    expect(rows).toContain(row)
+})
+
+test('leads that come with a switch are as long as they are; what is bought is cut with something left at each end', () => {
+  const { conductors, routes } = wiringPlan(switched())
+  const lead = conductors.find(c => c.mark === '1 in')
+  expect(lead).toMatchObject({ comes: 'with its device', cutFt: 1.5, colour: 'as it comes' })
+  expect(conductors.find(c => c.mark === 'IN L1')).toMatchObject({
+    comes: 'bought',
+    cutFt: 16,
+    colour: 'black',
+  })
+  expect(conductors.find(c => c.mark === 'IN L2')?.colour).toBe('red')
+  // 18 in is a nipple: no adjustment, and it may be filled to 60 %
+  expect(routes.find(r => r.id === 'whip-switch')).toMatchObject({ nipple: true, mayFillFraction: 0.6 })
+})
+
+test('a switch that takes the neutral along lifts it from the bar; nothing of the source ends there', () => {
+  const one = { ...six, positions: 1, positionLimitsA: [20], volts: '120' as const, switchesNeutral: true }
+  const j = switched({ method: 'single-circuit-switch', switch: one, positions: [at(1, 'c1')] })
+  made(wiringPlan(j))
+  const rows = rowsOf(j)
+  expect(rows).toContain('N in: Neutral bar of Main panel: hole 1 → Six: neutral, in, 12')
+  expect(rows).toContain('N out: Six: neutral, out → Splice of 1 circuit 1, neutral: joint, 12')
+  expect(rows.filter(r => r.includes('Neutral bar'))).toHaveLength(1)
+})
+
+test('an inlet and its breaker: three wires and a ground, sized by what protects them, grounds by 250.122', () => {
+  const j = job([circuit(3)], {
+    hookup: {
+      method: 'interlocked-inlet',
+      bondingPlug: false,
+      inlet: { ...inlet, type: '14-50', ratingA: 50 },
+      backfed: { breakerA: 50, heldDown: true, space: 2 },
+    },
+  })
+  const plan = wiringPlan(j)
+  made(plan)
+  expect(plan.conductors.map(c => [c.mark, c.size])).toEqual([
+    ['IN L1', '6'],
+    ['IN L2', '6'],
+    ['IN N', '6'],
+    ['IN G', '10'],
+  ])
+  const [route] = plan.routes
+  const { sizes } = conduitFill.solve({
+    conduit: 'EMT',
+    conductors: [
+      { size: '6', count: 3 },
+      { size: '10', count: 1 },
+    ],
+    nipple: false,
+  })
+  const fitting = sizes.find(s => s.fits)
+  expect(route?.raceway).toEqual({ kind: 'EMT', tradeSize: fitting?.tradeSize })
+  expect(route?.fillFraction).toBeCloseTo(fitting?.fillFraction ?? 0, 9)
+})
+
+test('what the job says of the run is taken; a warm attic makes the wire thicker', () => {
+  const hookup = (ambientC: number): Job['hookup'] => ({
+    method: 'interlocked-inlet',
+    bondingPlug: false,
+    inlet,
+    backfed: { breakerA: 30, heldDown: true },
+    runs: [
+      {
+        id: 'r',
+        name: 'Inlet to panel',
+        breakerA: 30,
+        material: 'cu',
+        size: '10',
+        insulationC: 90,
+        conductors: 3,
+        currentCarrying: 2,
+        deratingKnown: true,
+        conduit: 'PVC40',
+        tradeSize: '1',
+        lengthFt: 40,
+        ambientC,
+      },
+    ],
+    path: [{ id: 'l', kind: 'wire', name: 'Inlet to panel', ratingA: 30 }],
+  })
+  const plan = wiringPlan(job([circuit(3)], { hookup: hookup(30) }))
+  expect(plan.routes[0]).toMatchObject({
+    raceway: { kind: 'PVC40', tradeSize: '1' },
+    lengthFt: 40,
+    lengthFrom: 'job',
+  })
+  expect(plan.conductors[0]).toMatchObject({ size: '10', cutFt: 46 })
+})
+
+test('circuits led over: each by a splice and one raceway to its new breaker, a shared neutral once, one ground for all', () => {
+  const pair = [
+    circuit(1, { neutral: { kind: 'shared', with: 'c3' }, tie: { with: 'c3', kind: 'handle' } }),
+    circuit(3, { neutral: { kind: 'shared', with: 'c1' }, tie: { with: 'c1', kind: 'handle' } }),
+    circuit(5),
+  ]
+  const j = job(pair, {
+    hookup: {
+      method: 'sub-panel-interlock',
+      bondingPlug: false,
+      inlet,
+      backfed: { breakerA: 30, heldDown: true },
+    },
+  })
+  const plan = wiringPlan(j)
+  made(plan)
+  const over = plan.conductors.filter(c => c.route === 'led-over')
+  expect(over.filter(c => c.function === 'hot')).toHaveLength(3)
+  expect(over.filter(c => c.function === 'neutral')).toHaveLength(2)
+  expect(over.filter(c => c.function === 'ground')).toHaveLength(1)
+  // with the legs tied every neutral counts
+  expect(plan.routes.find(r => r.id === 'led-over')?.currentCarrying).toBe(5)
+  const ground = over.find(c => c.function === 'ground')
+  expect(ground?.size).toBe(equipmentGround.solve({ material: 'cu', breakerA: 20, circuitSize: '12' }).size)
+  // a feeder of four wires, neutrals and grounds apart
+  const feeder = plan.conductors.filter(c => c.route === 'feeder')
+  expect(feeder.map(c => c.function)).toEqual(['hot', 'hot', 'neutral', 'ground'])
+  expect(new Set(feeder.map(c => c.to.device)).size).toBe(3)
+})
+
+test('two switches on one source: the inlet’s wires divide in a box, each to both', () => {
+  const j = switched({
+    secondSwitch: { ...six, id: 'two', name: 'Two' },
+    positions: [at(1, 'c1'), at(8, 'c2')],
+  })
+  const plan = wiringPlan(j)
+  made(plan)
+  const rows = rowsOf(j)
+  expect(rows).toContain('IN L1: Inlet: L1 → Splice of the source’s L1: joint, 10')
+  expect(rows).toContain('IN2 L1: Splice of the source’s L1: joint → Two: source L1, 10')
+  expect(rows.some(r => r.startsWith('8 out: Two: position 8, out → Splice of 2 circuit 2'))).toBe(true)
+})
+
+test('a hard-wired appliance: its wires end on a receptacle, and its maker is asked', () => {
+  const heater = load(400, { id: 'h', name: 'Heater', connection: 'hard-wired' })
+  const plan = wiringPlan(
+    job([circuit(1, { loads: [heater] })], { hookup: { method: 'cord-and-plug', bondingPlug: false } }),
+  )
+  made(plan)
+  expect(plan.conductors.filter(c => c.comes === 'bought').map(c => c.function)).toEqual([
+    'hot',
+    'neutral',
+    'ground',
+  ])
+  expect(plan.open.join(' ')).toMatch(/Heater: its maker must allow cord and plug/)
+})
+
+test('aluminum asks for its connector; where nothing is wired that is said', () => {
+  const al = switched({}, [circuit(1, { wire: { material: 'al', size: '10' } }), circuit(2)])
+  expect(wiringPlan(al).open.join(' ')).toMatch(/aluminum to copper, with a connector listed for both/)
+  const cords = wiringPlan(job([circuit(1)], { hookup: { method: 'extension-cords', bondingPlug: false } }))
+  expect(cords).toMatchObject({ conductors: [], routes: [] })
+  expect(cords.open.join(' ')).toMatch(/Nothing is wired/)
+})
