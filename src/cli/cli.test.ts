@@ -248,6 +248,21 @@ test('loads gives what the screen of the loads shows; read tells a meter’s ser
   )
 })
 
+test('wiring says which conductor goes where, whole or as a table; a file that is none is refused', async () => {
+  const text = JSON.stringify(alderHollow)
+  const { schedule, routes, open } = JSON.parse((await run(['wiring', '-'], text)).out)
+  expect(routes.map((r: { id: string }) => r.id)).toContain('whip-switch')
+  expect(open).toEqual(expect.any(Array))
+  const table = (await run(['wiring', '-', '--csv', '-'], text)).out.trim().split('\r\n')
+  expect(table[0]).toMatch(/^id,mark,function,from,to,sizeAwg,metal,colour,route,cutFt/)
+  expect(table).toHaveLength(schedule.length + 1)
+  const kept = join(folder, 'wires.csv')
+  await run(['wiring', '-', '--csv', kept], text)
+  expect(readFileSync(kept, 'utf8').trim().split('\r\n')).toEqual(table)
+  expect((await run(['wiring'])).err).toMatch(/give a job file/)
+  expect((await run(['wiring', '-'], '{')).err).toMatch(/wiring: /)
+})
+
 test('plan says what is going to be done, and what cannot be; one-line draws the house as found too', async () => {
   const text = JSON.stringify(alderHollow)
   const said = await run(['plan', '-'], text)

@@ -39,3 +39,76 @@ test.each(jobs)('%s: every method gives a plan whose wires end where they are he
     }
   }
 })
+
+const planOf = (n: number) => {
+  const job = demoJobs[n]?.job
+  if (!job) throw new Error(`no demo job ${n}`)
+  return { job, plan: wiringPlan(job), rows: scheduleOf(wiringPlan(job)) }
+}
+const ends = (r: { mark: string; from: string; to: string; sizeAwg: string }) =>
+  `${r.mark}: ${r.from} → ${r.to}, ${r.sizeAwg}`
+
+test('job 1: six circuits through six positions by the switch’s own leads, a neutral and a ground, and nothing to buy', () => {
+  const { job, plan, rows } = planOf(0)
+  const fed =
+    job.hookup.positions?.filter(p =>
+      job.planned.some(c => c.kind === 'lead' && c.circuitId === p.circuitId),
+    ) ?? []
+  for (const { position, circuitId } of fed) {
+    const leads = plan.conductors.filter(c => c.circuitId === circuitId && c.route === 'whip-switch')
+    expect(leads.map(c => c.mark)).toEqual([`${position} in`, `${position} out`])
+    // in from the breaker, out to the wire that was lifted from it
+    expect(leads[0]?.from.device).toBe(`breaker-${circuitId}`)
+    expect(plan.conductors.find(c => c.from.device === leads[1]?.to.device)?.to.device).toBe(
+      `circuit-${circuitId}`,
+    )
+  }
+  expect(rows.filter(r => r.comes === 'bought')).toEqual([])
+  expect(rows.map(ends)).toContain('N: Riffle 6: neutral → Neutral bar of Main panel, garage: hole 1, 10')
+  expect(plan.routes.find(r => r.id === 'whip-switch')).toMatchObject({ lengthFt: 1.5, nipple: true })
+})
+
+test('job 2: the inlet’s run as the job has it, four wires to the backfed breaker and the bars', () => {
+  const { plan, rows } = planOf(1)
+  expect(rows.map(ends)).toEqual([
+    'IN L1: Sill L14-30: L1 → Backfed 30 A breaker: L1 pole, 10',
+    'IN L2: Sill L14-30: L2 → Backfed 30 A breaker: L2 pole, 10',
+    expect.stringMatching(/^IN N: Sill L14-30: neutral → Neutral bar of .*: hole 1, 10$/),
+    expect.stringMatching(/^IN G: Sill L14-30: ground → Ground bar of .*: hole 1, 10$/),
+  ])
+  expect(rows.map(r => r.colour)).toEqual(['black', 'red', 'white', 'green'])
+  expect(plan.routes[0]).toMatchObject({
+    raceway: { kind: 'PVC40', tradeSize: '3/4' },
+    lengthFt: 18,
+    lengthFrom: 'job',
+  })
+  // 18 ft and 3 ft at each end
+  expect(new Set(rows.map(r => r.cutFt))).toEqual(new Set([24]))
+})
+
+test('job 3: utility to the inverter and on to the new panel, battery cables doubled, each circuit by one splice', () => {
+  const { job, plan } = planOf(2)
+  const marks = plan.conductors.map(c => c.mark)
+  for (const mark of ['AC IN L1', 'AC IN N', 'AC OUT L2', 'AC OUT G', 'B+ 1', 'B+ 2', 'B−'])
+    expect(marks).toContain(mark)
+  // 1.25 × 8,000 W ÷ (0.9 × 51.2 V × 0.89) = 244 A behind a fuse of 250; 4/0 at 75 °C carries 230
+  expect(plan.open.join(' ')).toMatch(/Battery cables carry 250 A .*more than 4\/0 does: take two of each/)
+  const landed = job.planned.flatMap(c => (c.kind === 'land' ? c.places.map(p => p.circuitId) : []))
+  expect(landed.length).toBeGreaterThan(5)
+  for (const id of landed)
+    expect(
+      plan.conductors.filter(c => c.circuitId === id && c.function === 'hot' && c.route === 'led-over')
+        .length,
+    ).toBeGreaterThan(0)
+  // what stands beside so many is thicker than its breaker alone would ask
+  const led = plan.conductors.filter(c => c.route === 'led-over' && c.function === 'hot')
+  expect(led.every(c => (c.breakerA === 20 ? c.size === '10' : true))).toBe(true)
+})
+
+test('job 5: the appliance’s own wires end on a receptacle, and the cord is asked of its maker', () => {
+  const { plan } = planOf(4)
+  const bought = plan.conductors.filter(c => c.comes === 'bought')
+  expect(new Set(bought.map(c => c.to.device.split('-')[0]))).toEqual(new Set(['receptacle']))
+  expect(bought.length % 3).toBe(0)
+  expect(plan.open.some(o => o.includes('its maker must allow cord and plug'))).toBe(true)
+})

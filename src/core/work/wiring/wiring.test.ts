@@ -204,3 +204,74 @@ test('aluminum asks for its connector; where nothing is wired that is said', () 
   expect(cords).toMatchObject({ conductors: [], routes: [] })
   expect(cords.open.join(' ')).toMatch(/Nothing is wired/)
 })
+
+test('one hot and both legs tied: a splice with a pigtail to each pole; of one leg alone the other pole stays empty', () => {
+  const tied = (arrangement: 'tied' | 'one-leg') =>
+    job([circuit(3)], {
+      source: { arrangement, liveLeg: 'L2' },
+      hookup: {
+        method: 'interlocked-inlet',
+        bondingPlug: false,
+        inlet: { ...inlet, type: 'TT-30' },
+        backfed: { breakerA: 30, heldDown: true },
+      },
+    })
+  made(wiringPlan(tied('tied')))
+  const rows = rowsOf(tied('tied'))
+  expect(rows).toContain('IN L1: Inlet: L1 → Splice that ties both legs: joint, 10')
+  expect(rows.filter(r => r.startsWith('tie L'))).toHaveLength(2)
+  const one = rowsOf(tied('one-leg'))
+  expect(one.filter(r => r.includes('pole'))).toEqual([
+    'IN L2: Inlet: L2 → Backfed 30 A breaker: L2 pole, 10',
+  ])
+})
+
+test('a two-pole takes two positions, each hot on its own leg', () => {
+  const plan = wiringPlan(switched({ positions: [at(1, 'c1')] }, [circuit(1, { poles: 2 })]))
+  made(plan)
+  const leads = plan.conductors.filter(c => c.route === 'whip-switch' && c.circuitId === 'c1')
+  expect(leads.map(c => [c.mark, c.leg])).toEqual([
+    ['1 in', 'L1'],
+    ['1 out', 'L1'],
+    ['2 in', 'L2'],
+    ['2 out', 'L2'],
+  ])
+})
+
+test('what exists already is in the plan, and nothing of it is bought', () => {
+  const plan = wiringPlan(switched({ exists: ['switch', 'inlet'] }))
+  expect(
+    plan.conductors.filter(c => c.route === 'inlet').every(c => c.comes === 'there already' && c.cutFt === 0),
+  ).toBe(true)
+  expect(plan.routes.find(r => r.id === 'inlet')?.raceway).toBeNull()
+})
+
+test('a raceway that the job names too small is told, with the size that holds them', () => {
+  const run = {
+    id: 'r',
+    name: 'many',
+    breakerA: 20,
+    material: 'cu',
+    size: '12',
+    insulationC: 90,
+    conductors: 12,
+    currentCarrying: 12,
+    deratingKnown: true,
+    conduit: 'EMT',
+    tradeSize: '1/2',
+    lengthFt: 8,
+  } as const
+  const circuits = [1, 2, 3, 4, 5, 6].map(n => circuit(n))
+  const plan = wiringPlan(
+    job(circuits, { hookup: { method: 'sub-panel-interlock', bondingPlug: false, runs: [run] } }),
+  )
+  expect(plan.open.join(' ')).toMatch(/trade size 1\/2 would be \d+(\.\d+)? % full, 40 % may be: take /)
+})
+
+test('the same job gives the same plan, kept by the job; without a pick nothing of a circuit is in it', () => {
+  const j = switched()
+  expect(wiringPlan(j)).toBe(wiringPlan(j))
+  const none = wiringPlan(switched({}, [circuit(1, { picked: false }), circuit(2, { picked: false })]))
+  expect(none.conductors.some(c => c.circuitId !== null)).toBe(false)
+  expect(none.open.join(' ')).toMatch(/No circuit is picked/)
+})
