@@ -1,6 +1,7 @@
 import type { TransferSwitch } from '../../equipment/hookup-kinds'
 import { breakerAt, positionOf } from '../../hookup/position'
 import type { Panel } from '../../panel/schema'
+import { conductorSizeSchema } from '../../units/tables/conductors'
 import { draw, end, lay, put } from './draft'
 import type { Supply } from './feed'
 import { atBar, atBreaker, type Fed, fedBy, nameOf, polesOf, type Site, sharesWith, spliced } from './site'
@@ -9,7 +10,7 @@ import { ratedTerminal, terminal } from './terminals'
 const usualWhipIn = 24
 const wallHots = ['hot 1', 'hot 2'] as const
 
-/** Whose lead is shorter than the way cannot be led: what a switch brings, in feet; null where its sheet is silent. */
+/** The leads that a switch brings: how long, by whom that is told, and whether it brings any. */
 function whipOf(site: Site, device: TransferSwitch | undefined) {
   const { whip } = site.job.hookup
   const inches = whip?.leadIn ?? device?.whipIn
@@ -23,13 +24,11 @@ function whipOf(site: Site, device: TransferSwitch | undefined) {
 /** Each picked circuit through its position: from its breaker in, and out to the wire that was lifted from that breaker. */
 export function throughPositions(site: Site) {
   const { hookup } = site.job
-  const placed = new Map<string, Fed>()
   for (const { position, circuitId } of hookup.positions ?? []) {
     const fed = fedBy(site, circuitId)
     const which = positionOf(hookup, position)?.device
     const device = which && hookup[which]
     if (!fed?.circuit.picked || !which || !device) continue
-    placed.set(circuitId, fed)
     const whip = whipOf(site, which === 'managed' ? undefined : hookup[which])
     const route = lay(site.draft, {
       id: `whip-${which}`,
@@ -60,7 +59,7 @@ export function throughPositions(site: Site) {
         route,
         breakerA: Math.max(fed.circuit.breakerA, breakerAt(hookup, at) ?? 0),
         ...(whip.leads && { comes: 'with its device' as const }),
-        ...(size && { size: size as Parameters<typeof draw>[1]['size'] & string }),
+        ...(size && { size: conductorSizeSchema.parse(size) }),
       }
       draw(site.draft, {
         ...common,
@@ -78,7 +77,6 @@ export function throughPositions(site: Site) {
     if (which !== 'managed' && hookup[which]?.switchesNeutral)
       switchedNeutral(site, fed, which, route, whip.leads)
   }
-  return [...placed.values()]
 }
 
 /** A neutral that the switch takes along: lifted from the bar, led through, and back to the circuit. */

@@ -1,4 +1,6 @@
+import type { Run } from '../../hookup/design'
 import type { Panel } from '../../panel/schema'
+import type { ConductorSize, Material } from '../../units/tables/conductors'
 import { connectorOf } from '../../units/tables/receptacles'
 import { draw, end, lay, put } from './draft'
 import type { End, Terminal } from './parts'
@@ -25,11 +27,13 @@ export function lead(
     route: string
     mark: string
     breakerA: number
-    size?: Parameters<typeof draw>[1]['size']
+    /** what the job says of its hots and neutral */
+    wire?: { size: ConductorSize; material?: Material | undefined } | undefined
     there?: boolean
   },
 ) {
-  const { route, mark, breakerA, size, there } = how
+  const { route, mark, breakerA, there } = how
+  const wire = how.wire && { size: how.wire.size, ...(how.wire.material && { material: how.wire.material }) }
   const common = { route, breakerA, ...(there && { comes: 'there already' as const }) }
   let led = 0
   for (const leg of hots) {
@@ -37,7 +41,7 @@ export function lead(
     if (!a || !b) continue
     draw(site.draft, {
       ...common,
-      ...(size && { size }),
+      ...wire,
       function: 'hot',
       leg,
       mark: `${mark} ${leg}`,
@@ -50,7 +54,7 @@ export function lead(
   if (from.neutral && to.neutral)
     draw(site.draft, {
       ...common,
-      ...(size && { size }),
+      ...wire,
       function: 'neutral',
       mark: `${mark} N`,
       from: from.neutral,
@@ -85,13 +89,19 @@ function inletSupply(site: Site): (Supply & { ratedA: number }) | null {
 
 const liveLeg = ({ job }: Site) => (job.source?.arrangement === 'one-leg' ? job.source.liveLeg : 'L1')
 
+/** The run of the job that is the inlet’s: it has the name of the wire in the path. */
+export const runOfInlet = ({ job: { hookup } }: Site): Run | undefined => {
+  const wire = hookup.path?.find(l => l.kind === 'wire')
+  return wire?.name === undefined ? undefined : hookup.runs?.find(r => r.name === wire.name)
+}
+
 /** The run from the inlet to what it feeds: by what the job says of its wire, else as is usual. */
 export function fromInlet(site: Site, to: Supply, into: string, there: boolean) {
   const supply = inletSupply(site)
   if (!supply) return
-  const { path, runs, inlet } = site.job.hookup
+  const { path, inlet } = site.job.hookup
   const wire = path?.find(l => l.kind === 'wire')
-  const run = runs?.find(r => r.name === wire?.name)
+  const run = runOfInlet(site)
   const lengthFt = run?.lengthFt ?? wire?.lengthFt
   const route = lay(site.draft, {
     id: 'inlet',
@@ -105,11 +115,12 @@ export function fromInlet(site: Site, to: Supply, into: string, there: boolean) 
     ambientC: run?.ambientC,
   })
   const size = run?.size ?? wire?.size
+  const material = run ? run.material : wire?.material
   lead(site, supply, bothLegs(site, supply, to, into), {
     route,
     mark: 'IN',
     breakerA: supply.ratedA,
-    ...(size && { size }),
+    wire: size && { size, material },
     there,
   })
 }
@@ -176,7 +187,7 @@ export function atBackfed(site: Site, panel: Panel): Supply {
   const device = put(site.draft, {
     id: 'backfed',
     kind: 'breaker',
-    name: `Backfed ${backfed?.breakerA ?? ''} A breaker`.replace('  ', ' '),
+    name: backfed ? `Backfed ${backfed.breakerA} A breaker` : 'Backfed breaker',
     within: panel.name,
     terminals: hots.map(l => ({ id: l, name: `${l} pole`, ...breakerFacts(backfed?.breakerA ?? 30) })),
   })

@@ -8,7 +8,7 @@ import { converted } from './appliance'
 import { atSwitch, ledOver, throughPositions } from './circuits'
 import { dcSide } from './dc'
 import { newDraft } from './draft'
-import { atBackfed, atFeeder, atPanel, fromInlet, junction, lead, shared } from './feed'
+import { atBackfed, atFeeder, atPanel, fromInlet, junction, lead, runOfInlet, shared } from './feed'
 import { inverterSides } from './inverter'
 import type { WiringPlan } from './parts'
 import type { Site } from './site'
@@ -72,25 +72,45 @@ function fedFrom(
   const { breakerA } = feeder.circuit
   const sides = inverterSides(site)
   if (!sides) {
-    const route = feederRoute(site, 'feeder', feeder.panel.name, panel.name)
-    lead(site, atFeeder(site, feeder), atPanel(site, panel), { route, mark: 'F', breakerA })
+    const route = feederRoute(site, 'feeder', feeder.panel.name, panel.name, breakerA)
+    lead(site, atFeeder(site, feeder), atPanel(site, panel), {
+      route,
+      mark: 'F',
+      breakerA,
+      wire: feederRun(site, breakerA),
+    })
     return
   }
-  const into = feederRoute(site, 'feeder-in', feeder.panel.name, sides.name)
-  lead(site, atFeeder(site, feeder), sides.input, { route: into, mark: 'AC IN', breakerA })
-  const out = feederRoute(site, 'feeder-out', sides.name, panel.name)
-  lead(site, sides.output, atPanel(site, panel), { route: out, mark: 'AC OUT', breakerA })
+  const into = feederRoute(site, 'feeder-in', feeder.panel.name, sides.name, breakerA)
+  lead(site, atFeeder(site, feeder), sides.input, {
+    route: into,
+    mark: 'AC IN',
+    breakerA,
+    wire: feederRun(site, breakerA),
+  })
+  const out = feederRoute(site, 'feeder-out', sides.name, panel.name, breakerA)
+  lead(site, sides.output, atPanel(site, panel), {
+    route: out,
+    mark: 'AC OUT',
+    breakerA,
+    wire: feederRun(site, breakerA),
+  })
   dcSide(site)
 }
 
-function feederRoute({ job, draft }: Site, id: string, from: string, to: string): string {
-  const run = job.hookup.runs?.find(r => r.conductors <= 4)
-  draft.routes.set(id, {
+/** What the job says of a feeder: of its runs the one for its breaker, of four wires at most, that is not the inlet’s. */
+const feederRun = (site: Site, breakerA: number) =>
+  site.job.hookup.runs?.find(r => r.conductors <= 4 && r.breakerA === breakerA && r !== runOfInlet(site))
+
+function feederRoute(site: Site, id: string, from: string, to: string, breakerA: number): string {
+  const run = feederRun(site, breakerA)
+  site.draft.routes.set(id, {
     id,
     name: `${from} to ${to}`,
     from,
     to,
     conduit: run?.conduit ?? 'EMT',
+    tradeSize: run?.tradeSize,
     lengthFt: run?.lengthFt ?? usualFeederFt,
     lengthFrom: run ? 'job' : 'assumed',
     ambientC: run?.ambientC,
@@ -109,7 +129,7 @@ function intercepting(site: Site, id: string, feeds: string) {
   const breakerA = above?.circuit.breakerA ?? on.circuit.breakerA
   if (above)
     lead(site, atFeeder(site, above), atPanel(site, panel), {
-      route: feederRoute(site, 'feeder-in', above.panel.name, panel.name),
+      route: feederRoute(site, 'feeder-in', above.panel.name, panel.name, breakerA),
       mark: 'F1',
       breakerA,
       there: true,
@@ -118,7 +138,7 @@ function intercepting(site: Site, id: string, feeds: string) {
     `${panel.name}: the wires that fed ${behind.name} are led into it; where they are too short, they are spliced in a box and led on.`,
   )
   lead(site, atFeeder(site, on), atPanel(site, behind), {
-    route: feederRoute(site, 'feeder-on', panel.name, behind.name),
+    route: feederRoute(site, 'feeder-on', panel.name, behind.name, on.circuit.breakerA),
     mark: 'F2',
     breakerA: on.circuit.breakerA,
   })

@@ -1,5 +1,5 @@
 import { quantity } from '../../units/format'
-import { type ConductorSize, conductorSizes } from '../../units/tables/conductors'
+import { type ConductorSize, conductorSizes, type Material } from '../../units/tables/conductors'
 import { ampacity } from '../../wiring/ampacity'
 import { conduitFill } from '../../wiring/conduit-fill'
 import { equipmentGround } from '../../wiring/equipment-ground'
@@ -18,14 +18,21 @@ const usualAmbientC = 30
 const carries = (c: Drawn): boolean => c.function === 'hot' || (c.function === 'neutral' && !c.balanced)
 
 const isNipple = (route: RouteDrawn): boolean => route.conduit !== null && route.lengthFt <= nippleFt
+/** Loose in an enclosure, as in a nipple, there is no adjustment for company (310.15(C)(1)(b), 312.8). */
+const isLoose = (route: RouteDrawn): boolean => isNipple(route) || route.from === route.to
 
-/** The thinnest copper that a breaker protects, derated for what lies beside it; undefined where none of the table does. */
-function smallestFor(
-  breakerA: number,
-  facts: { ambientC: number; currentCarrying: number; nipple: boolean; roundUp: boolean },
-): ConductorSize | undefined {
+interface Company {
+  material: Material
+  ambientC: number
+  currentCarrying: number
+  nipple: boolean
+  roundUp: boolean
+}
+
+/** The thinnest that a breaker protects, derated for what lies beside it; undefined where none of the table does. */
+function smallestFor(breakerA: number, facts: Company): ConductorSize | undefined {
   return conductorSizes.find(size => {
-    const { maxBreakerA } = ampacity.solve({ material: 'cu', size, insulationC, terminationC, ...facts })
+    const { maxBreakerA } = ampacity.solve({ size, insulationC, terminationC, ...facts })
     return maxBreakerA !== null && maxBreakerA >= breakerA
   })
 }
@@ -40,7 +47,7 @@ const cutOf = ({ comes }: Drawn, lengthFt: number): number =>
 const colours = { plus: 'red', minus: 'black', ground: 'green' } as const
 
 function colourOf(c: Drawn, size: ConductorSize): string {
-  // 6 AWG and thicker may be taped at both ends (200.6(B), 250.119(A))
+  // 4 AWG and thicker may be taped at both ends (200.6(B), 250.119(A))
   const taped = conductorSizes.indexOf(size) > conductorSizes.indexOf('6')
   if (c.comes === 'with its device') return 'as it comes'
   if (c.comes === 'there already') return 'as found'
@@ -59,31 +66,55 @@ export function sized(draft: Draft): WiringPlan {
     const nipple = isNipple(route)
     const currentCarrying = Math.max(1, along.filter(carries).length)
     const ambientC = route.ambientC ?? usualAmbientC
+    const asked = (c: Drawn): ConductorSize | undefined =>
+      c.breakerA === null
+        ? undefined
+        : smallestFor(c.breakerA, {
+            material: c.material ?? 'cu',
+            ambientC,
+            currentCarrying,
+            nipple: isLoose(route),
+            roundUp: c.feeder ?? false,
+          })
     const ofHot = (c: Drawn): ConductorSize => {
-      if (c.size) return c.size
-      const roundUp = c.feeder ?? false
-      const found =
-        c.breakerA === null
-          ? undefined
-          : smallestFor(c.breakerA, { ambientC, currentCarrying, nipple, roundUp })
-      if (!found && c.breakerA !== null)
+      const least = asked(c)
+      if (!least && c.breakerA !== null)
         draft.open.add(
           `No size of the table carries ${c.breakerA} A in ${route.name} beside so many others: take a second raceway.`,
         )
-      return found ?? '4/0'
+      if (c.comes === 'there already' && !c.size)
+        draft.open.add(
+          `${c.mark}: its size is not known; what ${c.breakerA} A asks stands there: look at it.`,
+        )
+      else if (c.comes === 'with its device' && !c.size)
+        draft.open.add(
+          `${route.name}: the size of the leads is not stated; what is asked stands there: read it on them.`,
+        )
+      else if (c.size && least && conductorSizes.indexOf(c.size) < conductorSizes.indexOf(least))
+        draft.open.add(
+          `${c.mark}: ${c.size} AWG is too thin for ${c.breakerA} A there: ${least} AWG is asked.`,
+        )
+      return c.size ?? least ?? '4/0'
     }
     const hots = along.filter(c => c.function !== 'ground')
     const sizes = new Map(hots.map(c => [c, ofHot(c)]))
     const largestA = Math.max(0, ...along.map(c => c.breakerA ?? 0))
     // one ground in a raceway, by the largest breaker ahead (250.122(C)), never thicker than the hots (250.122(A))
     const thickest = [...sizes.values()].reduce<ConductorSize>(thicker, '14')
-    const ground = (c: Drawn): ConductorSize =>
-      c.size ??
-      (equipmentGround.solve({
-        material: 'cu',
-        breakerA: Math.max(15, largestA),
-        circuitSize: thickest,
-      }).size as ConductorSize)
+    // hots thicker than their breaker asks take a thicker ground along (250.122(B))
+    const largest = hots.find(c => c.breakerA === largestA)
+    const [requiredSize, installedSize] = largest ? [asked(largest), sizes.get(largest)] : []
+    const enlarged =
+      requiredSize &&
+      installedSize &&
+      conductorSizes.indexOf(installedSize) > conductorSizes.indexOf(requiredSize)
+    const groundSize = equipmentGround.solve({
+      material: 'cu',
+      breakerA: Math.max(15, largestA),
+      circuitSize: thickest,
+      ...(enlarged && { requiredSize, installedSize }),
+    }).size as ConductorSize
+    const ground = (c: Drawn): ConductorSize => c.size ?? groundSize
     const own = along.map(c => ({ c, size: c.function === 'ground' ? ground(c) : (sizes.get(c) ?? '14') }))
     const fill = route.conduit === null ? null : fillOf(route, own, nipple)
     if (fill && !fill.tradeSize)

@@ -275,3 +275,30 @@ test('the same job gives the same plan, kept by the job; without a pick nothing 
   expect(none.conductors.some(c => c.circuitId !== null)).toBe(false)
   expect(none.open.join(' ')).toMatch(/No circuit is picked/)
 })
+
+test('a wire that the job names is taken and judged: too thin is told, thicker takes its ground along, aluminum stays aluminum', () => {
+  const named = (size: '12' | '6', material: 'cu' | 'al' = 'cu') =>
+    wiringPlan(
+      job([circuit(3)], {
+        hookup: {
+          method: 'interlocked-inlet',
+          bondingPlug: false,
+          inlet,
+          backfed: { breakerA: 30, heldDown: true },
+          path: [{ id: 'l', kind: 'wire', name: 'run', ratingA: 30, size, material, lengthFt: 20 }],
+        },
+      }),
+    )
+  expect(named('12').open.join(' ')).toMatch(/IN L1: 12 AWG is too thin for 30 A there: 10 AWG is asked/)
+  // 250.122(B): 10,380 × 26,240 ÷ 10,380 circular mils
+  expect(named('6').conductors.find(c => c.mark === 'IN G')?.size).toBe('6')
+  const al = named('12', 'al')
+  expect(al.conductors.find(c => c.mark === 'IN L1')?.material).toBe('al')
+  expect(al.open.join(' ')).toMatch(/12 AWG is too thin for 30 A there: 8 AWG is asked/)
+})
+
+test('what nobody knows is told: the size of a wire that is there, and of leads whose sheet is silent', () => {
+  const { open } = wiringPlan(switched({}, [circuit(1, { wire: undefined }), circuit(2)]))
+  expect(open.join(' ')).toMatch(/1 circuit 1 hot 1: its size is not known/)
+  expect(open.join(' ')).toMatch(/Six to Main panel: the size of the leads is not stated/)
+})
