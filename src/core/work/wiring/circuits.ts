@@ -206,6 +206,12 @@ export function ledOver(site: Site, circuitIds: readonly string[], from: Panel, 
     lengthFrom: run ? 'job' : 'assumed',
     ambientC: run?.ambientC,
   })
+  if (hookup.neutrals !== 'follow their hots')
+    site.draft.open.add(
+      hookup.neutrals === 'stay behind'
+        ? `${from.name} to ${to.name}: the hots are led without their neutrals, which belong with them (NEC 300.3(B)).`
+        : `${from.name} to ${to.name}: the neutrals are drawn beside their hots; that is not decided yet.`,
+    )
   const tied = site.job.source?.arrangement === 'tied'
   const done = new Set<string>()
   let largestA = 15

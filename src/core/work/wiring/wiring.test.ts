@@ -302,3 +302,18 @@ test('what nobody knows is told: the size of a wire that is there, and of leads 
   expect(open.join(' ')).toMatch(/1 circuit 1 hot 1: its size is not known/)
   expect(open.join(' ')).toMatch(/Six to Main panel: the size of the leads is not stated/)
 })
+
+test('neutrals that are not decided are drawn along and told; those that stay behind are not drawn, and told with why', () => {
+  const led = (neutrals?: 'follow their hots' | 'stay behind') =>
+    wiringPlan(
+      job([circuit(1)], {
+        hookup: { method: 'sub-panel-interlock', bondingPlug: false, ...(neutrals && { neutrals }) },
+      }),
+    )
+  const count = (p: ReturnType<typeof led>) =>
+    p.conductors.filter(c => c.route === 'led-over' && c.function === 'neutral').length
+  expect([count(led()), count(led('follow their hots')), count(led('stay behind'))]).toEqual([1, 1, 0])
+  expect(led().open.join(' ')).toMatch(/that is not decided yet/)
+  expect(led('follow their hots').open.join(' ')).not.toMatch(/neutrals/)
+  expect(led('stay behind').open.join(' ')).toMatch(/without their neutrals.*300\.3\(B\)/)
+})
