@@ -49,7 +49,7 @@ async function timed(count: number, act: () => unknown): Promise<number[]> {
 /** What the page itself names is there before the screen answers; the engine, grids and charts come behind it. */
 async function scripts(jobId: string) {
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu'],
   })
   const views = ['panel', 'ask', 'trace', 'photos', 'loads', 'source', 'hook-up', 'outage', 'findings']
@@ -90,7 +90,7 @@ const tellingLongTasks = (page: Page) => async (when: string) => {
 /** Taps four times a second, as fast as a person does, and reads when the browser had painted the answer. */
 async function taps(jobId: string) {
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu'],
   })
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
@@ -137,7 +137,7 @@ async function taps(jobId: string) {
 /** Until the first row of 2,000 can be read: pressed in the list of jobs, and by its address with every script fetched anew. */
 async function openCatalogue() {
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu'],
   })
   const ways = { pressed: [] as number[], byAddress: [] as number[] }
@@ -201,7 +201,7 @@ async function simulation() {
 /** The outage screen in Chromium: a thousand draws in its workers, a drag of a what-if, a search. */
 async function outageScreen(jobId: string) {
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu', '--enable-precise-memory-info'],
   })
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })

@@ -61,7 +61,7 @@ const shots: Shot[] = [
 
 async function take() {
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
   })
   for (const { name, at, width = 1280, height = 800, dark, first } of shots) {

@@ -84,6 +84,8 @@ export async function accessibleDayAndNight(page: Page) {
 }
 
 async function judge(page: Page, runOnly: string[]) {
+  // the title comes a moment behind a page that is gone to
+  await expect(page).toHaveTitle(/./)
   // a dialog that is still fading in has colours of its own
   await page.evaluate(() =>
     Promise.all(document.getAnimations().map(a => a.finished.catch(() => null))).then(() => null),

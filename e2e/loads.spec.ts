@@ -32,8 +32,8 @@ test('a load goes from its typical value to 48 h metered: the balance changes, a
   await sheet.getByRole('tab', { name: 'Figures' }).click()
   await expect(sheet.getByRole('button', { name: /% of the time/, pressed: true })).toContainText('metered')
   // the person may still want the other
-  await sheet.getByRole('button', { name: /^33 % of the time/ }).click()
-  await expect(sheet.getByRole('button', { name: /^33 % of the time/, pressed: true })).toContainText(
+  await sheet.getByRole('button', { name: /^33 % of the time assumed/ }).click()
+  await expect(sheet.getByRole('button', { name: /% of the time/, pressed: true })).toContainText(
     'chosen by hand',
   )
   await sheet.getByRole('button', { name: 'Close' }).click()

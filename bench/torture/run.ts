@@ -228,7 +228,7 @@ async function kills(total: number) {
 async function cellar() {
   const id = await createJob(actor, saltmarshLane, 'for torture', new Date())
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu'],
   })
   const context = await browser.newContext({ viewport: { width: 390, height: 844 } })

@@ -157,7 +157,7 @@ async function main() {
   const to = 'src/server/seeds/photos'
   mkdirSync(to, { recursive: true })
   const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu'],
   })
   const page = await browser.newPage()

@@ -97,6 +97,8 @@ const server = createServer((request, response) => {
 // a large file over a slow line may take its time; a request that does not say what it wants may not
 server.requestTimeout = 900_000
 server.headersTimeout = 15_000
+// longer than those who keep a connection, proxies among them: closed as one asks, the question is lost
+server.keepAliveTimeout = 75_000
 server.maxConnections = 2000
 if (dev) server.on('upgrade', app.getUpgradeHandler())
 server.listen(port, '127.0.0.1', () => log.info({ port }, 'web is up'))
