@@ -9,7 +9,7 @@ import { labelled } from '../field'
 import { breakerRatings } from '../panel/schema'
 import { line, within } from '../quantity'
 import { conductorSizeSchema, conductorSizes, materialName, materialSchema } from '../units/tables/conductors'
-import { conduitKinds } from '../units/tables/conduit'
+import { conduitKinds, tradeSizes } from '../units/tables/conduit'
 import { plugTypes, receptacleTypes } from '../units/tables/receptacles'
 import { conduitNames } from '../wiring/conduit-fill'
 import { methodIds } from './method'
@@ -105,7 +105,7 @@ export const runSchema = z.strictObject({
     { row: 'Other size' },
   ),
   conduit: labelled(z.enum(conduitKinds).optional(), 'Conduit', 'text', { names: conduitNames }),
-  tradeSize: labelled(z.enum(['1/2', '3/4', '1', '1-1/4', '1-1/2', '2']).optional(), 'Trade size'),
+  tradeSize: labelled(z.enum(tradeSizes).optional(), 'Trade size'),
   lengthFt: labelled(within(0.5, 2000, 'ft'), 'Length', 'ft'),
   ambientC: labelled(within(-40, 80, '°C').optional(), 'Warmest around it', 'C'),
   boxIn3: labelled(within(1, 1000, 'in³').optional(), 'Smallest box on it', 'in3'),

@@ -34,6 +34,8 @@ const upgrades: Readonly<Record<number, Upgrade>> = {
   }),
   // 8: what is planned is told apart from what was found; what the hook-up asks for is listed when it is read
   7: document => ({ ...document, planned: [] }),
+  // 9: what is decided of the wiring by hand. It may be missing.
+  8: document => document,
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>

@@ -4,6 +4,7 @@ import { mostPhotos, photoSchema, requestRecordSchema } from '../ask/evidence'
 import { outageSchema } from '../ask/outage-asked'
 import { editionSchema } from '../editions'
 import { checkHookup, hookupSchema } from '../hookup/design'
+import { wiringChoicesSchema } from '../hookup/wiring-choices'
 import { utilitySchema } from '../loads/utility'
 import { checkPanels } from '../panel/panels'
 import { circuitSchema, panelSchema } from '../panel/schema'
@@ -12,7 +13,7 @@ import { line } from '../quantity'
 import { checkSource, sourceSchema } from '../source/design'
 import { acceptanceSchema } from './acceptance'
 
-export const formatVersion = 8
+export const formatVersion = 9
 
 export const steps = [
   'ask',
@@ -57,6 +58,8 @@ const shape = z.strictObject({
   hookup: hookupSchema,
   /** what somebody will do to the house: as planned is as found with these done */
   planned: z.array(changeSchema).max(300, 'must hold at most 300 changes'),
+  /** what is decided of the wiring by hand: the plan of it is computed */
+  wiring: wiringChoicesSchema.optional(),
   outage: outageSchema,
   /** what the utility's interval data say of the house */
   utility: utilitySchema.optional(),

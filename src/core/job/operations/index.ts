@@ -13,6 +13,7 @@ import { loadOperations } from './loads'
 import { panelOperations } from './panels'
 import { planOperations } from './plan'
 import { sourceOperations } from './source'
+import { wiringOperations } from './wiring'
 
 /** Every way a job changes, by name: one file for each family, and in it what each says, does and is told as. */
 const known = {
@@ -24,6 +25,7 @@ const known = {
   ...hookupOperations,
   ...askOperations,
   ...planOperations,
+  ...wiringOperations,
 }
 
 const simpleSchema = z.discriminatedUnion('op', [

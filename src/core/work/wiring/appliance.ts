@@ -1,4 +1,4 @@
-import { draw, end, put } from './draft'
+import { draw, end, put, tell } from './draft'
 import { fedBy, inside, type Site, spliced } from './site'
 import { terminal } from './terminals'
 
@@ -35,7 +35,8 @@ export function converted(site: Site) {
             route: inside(site, within),
             breakerA: circuit.breakerA,
           })
-        site.draft.open.add(
+        tell(
+          site.draft,
           `${load.name}: its maker must allow cord and plug (NEC 422.16, 400.10); cord and plug are no larger than its circuit.`,
         )
       }

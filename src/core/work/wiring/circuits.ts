@@ -2,7 +2,7 @@ import type { TransferSwitch } from '../../equipment/hookup-kinds'
 import { breakerAt, positionOf } from '../../hookup/position'
 import type { Panel } from '../../panel/schema'
 import { conductorSizeSchema } from '../../units/tables/conductors'
-import { draw, end, lay, put } from './draft'
+import { draw, end, lay, put, tell } from './draft'
 import type { Supply } from './feed'
 import { atBar, atBreaker, type Fed, fedBy, nameOf, polesOf, type Site, sharesWith, spliced } from './site'
 import { ratedTerminal, terminal } from './terminals'
@@ -38,6 +38,7 @@ export function throughPositions(site: Site) {
       conduit: 'FMC',
       lengthFt: whip.lengthFt,
       lengthFrom: whip.lengthFrom,
+      leads: whip.leads,
     })
     for (const { pole, leg } of polesOf(fed)) {
       const at = position + pole
@@ -148,6 +149,7 @@ export function atSwitch(site: Site, which: 'switch' | 'secondSwitch' | 'managed
     conduit: 'FMC',
     lengthFt: whip.lengthFt,
     lengthFrom: whip.lengthFrom,
+    leads: whip.leads,
   })
   const common = {
     route,
@@ -200,14 +202,15 @@ export function ledOver(site: Site, circuitIds: readonly string[], from: Panel, 
     name: `${from.name} to ${to.name}`,
     from: from.name,
     to: to.name,
-    conduit: run?.conduit ?? 'EMT',
+    conduit: run?.conduit ?? site.habits.raceway,
     tradeSize: run?.tradeSize,
     lengthFt: run?.lengthFt ?? nippleFt,
     lengthFrom: run ? 'job' : 'assumed',
     ambientC: run?.ambientC,
   })
   if (hookup.neutrals !== 'follow their hots')
-    site.draft.open.add(
+    tell(
+      site.draft,
       hookup.neutrals === 'stay behind'
         ? `${from.name} to ${to.name}: the hots are led without their neutrals, which belong with them (NEC 300.3(B)).`
         : `${from.name} to ${to.name}: the neutrals are drawn beside their hots; that is not decided yet.`,
@@ -231,7 +234,7 @@ export function ledOver(site: Site, circuitIds: readonly string[], from: Panel, 
         to: atBreaker(site, fed, pole),
       })
     if (circuit.poles === 2)
-      site.draft.open.add(`${nameOf(site, fed)}: a neutral goes along only where its cable has one.`)
+      tell(site.draft, `${nameOf(site, fed)}: a neutral goes along only where its cable has one.`)
     const other = sharesWith(circuit)
     if (hookup.neutrals === 'stay behind' || (other && done.has(other))) continue
     done.add(id)

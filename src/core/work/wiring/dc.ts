@@ -1,6 +1,6 @@
 import { quantity } from '../../units/format'
 import { conductorSizes, tableAmpacityA } from '../../units/tables/conductors'
-import { draw, end, lay, put } from './draft'
+import { draw, end, lay, put, tell } from './draft'
 import type { Site } from './site'
 import { terminal } from './terminals'
 
@@ -25,11 +25,13 @@ export function dcSide(site: Site) {
   const ratedA = Math.max(drawnA, bank.fuseA ?? 0)
   const size = conductorSizes.find(s => (tableAmpacityA('cu', s, 75) ?? 0) >= ratedA)
   if (!size)
-    site.draft.open.add(
+    tell(
+      site.draft,
       `Battery cables carry ${quantity(ratedA, 'A')} at ${quantity(lowV, 'V')}, more than 4/0 does: take two of each, equally long.`,
     )
   if (bank.parallel > 1)
-    site.draft.open.add(
+    tell(
+      site.draft,
       `The cables of the ${bank.parallel} strings are equally long, each with a fuse of its own.`,
     )
   const name = bank.equipment.name

@@ -33,6 +33,11 @@ export interface RouteDrawn extends Pick<Route, 'id' | 'name' | 'from' | 'to'> {
   lengthFt: number
   lengthFrom: Route['lengthFrom']
   ambientC?: number | undefined
+  bendsDeg?: number | undefined
+  wet?: boolean | undefined
+  through?: Route['through'] | undefined
+  /** its conductors are its device’s own, and as long as they are */
+  leads?: boolean
 }
 
 /** A plan while it is drawn: devices by name, each with the terminals that were asked of it. */
@@ -40,14 +45,15 @@ export interface Draft {
   devices: Map<string, Device>
   routes: Map<string, RouteDrawn>
   conductors: Drawn[]
-  open: Set<string>
+  /** what the plan cannot tell, and where that is looked at: a route, a device, or the whole */
+  open: Map<string, string | null>
 }
 
 export const newDraft = (): Draft => ({
   devices: new Map(),
   routes: new Map(),
   conductors: [],
-  open: new Set(),
+  open: new Map(),
 })
 
 /** The device of that id, made where it is not there yet, with these terminals beside those that it has. */
@@ -74,3 +80,8 @@ export const end = (device: string, terminal: string | Terminal): End => ({
   device,
   terminal: typeof terminal === 'string' ? terminal : terminal.id,
 })
+
+/** Something that the plan cannot tell, or that is wrong with it; at a route or device. */
+export const tell = (draft: Draft, text: string, at: string | null = null) => {
+  if (!draft.open.has(text)) draft.open.set(text, at)
+}

@@ -16,6 +16,7 @@ export interface Supply {
 }
 
 const usualRunFt = 10
+const leastAluminumA = 60
 const hots = ['L1', 'L2'] as const
 
 /** Leads a supply from one place to another: hots, neutral, ground. */
@@ -36,11 +37,17 @@ export function lead(
   const wire = how.wire && { size: how.wire.size, ...(how.wire.material && { material: how.wire.material }) }
   const common = { route, breakerA, ...(there && { comes: 'there already' as const }) }
   let led = 0
+  // thinner aluminum is not what a feeder is made of
+  const metal =
+    !how.wire && !there && breakerA >= leastAluminumA && site.habits.feederMetal === 'al'
+      ? { material: 'al' as const }
+      : {}
   for (const leg of hots) {
     const [a, b] = [from[leg], to[leg]]
     if (!a || !b) continue
     draw(site.draft, {
       ...common,
+      ...metal,
       ...wire,
       function: 'hot',
       leg,
@@ -54,6 +61,7 @@ export function lead(
   if (from.neutral && to.neutral)
     draw(site.draft, {
       ...common,
+      ...metal,
       ...wire,
       function: 'neutral',
       mark: `${mark} N`,
@@ -66,15 +74,20 @@ export function lead(
   draw(site.draft, { ...common, function: 'ground', mark: `${mark} G`, from: from.ground, to: to.ground })
 }
 
+/** What a firm that plans for a second unit makes the inlet and its run for, A. */
+export const growthA = 50
+export const growing = ({ habits }: Site, there: boolean): number => (habits.growth && !there ? growthA : 0)
+
 /** The inlet’s own terminals, for a plug of its type. */
-function inletSupply(site: Site): (Supply & { ratedA: number }) | null {
+function inletSupply(site: Site, leastA: number): (Supply & { ratedA: number }) | null {
   const { inlet } = site.job.hookup
   const plug = inlet && connectorOf(inlet.type)
   if (!inlet || !plug) return null
+  const ratedA = Math.max(inlet.ratingA, leastA)
   const terminals: Terminal[] = [
-    ...(plug.hots === 2 ? ['L1', 'L2'] : [liveLeg(site)]).map(l => ratedTerminal(l, inlet.ratingA)),
-    ...(plug.neutral ? [ratedTerminal('neutral', inlet.ratingA)] : []),
-    ratedTerminal('ground', inlet.ratingA),
+    ...(plug.hots === 2 ? ['L1', 'L2'] : [liveLeg(site)]).map(l => ratedTerminal(l, ratedA)),
+    ...(plug.neutral ? [ratedTerminal('neutral', ratedA)] : []),
+    ratedTerminal('ground', ratedA),
   ]
   put(site.draft, { id: 'inlet', kind: 'inlet', name: inlet.name, within: inlet.name, terminals })
   const at = (id: string) => (terminals.some(t => t.id === id) ? end('inlet', id) : undefined)
@@ -83,7 +96,7 @@ function inletSupply(site: Site): (Supply & { ratedA: number }) | null {
     L2: at('L2'),
     neutral: at('neutral'),
     ground: end('inlet', 'ground'),
-    ratedA: inlet.ratingA,
+    ratedA,
   }
 }
 
@@ -97,7 +110,7 @@ export const runOfInlet = ({ job: { hookup } }: Site): Run | undefined => {
 
 /** The run from the inlet to what it feeds: by what the job says of its wire, else as is usual. */
 export function fromInlet(site: Site, to: Supply, into: string, there: boolean) {
-  const supply = inletSupply(site)
+  const supply = inletSupply(site, growing(site, there))
   if (!supply) return
   const { path, inlet } = site.job.hookup
   const wire = path?.find(l => l.kind === 'wire')
@@ -108,7 +121,7 @@ export function fromInlet(site: Site, to: Supply, into: string, there: boolean) 
     name: `Inlet to ${into}`,
     from: inlet?.name ?? 'the inlet',
     to: into,
-    conduit: there ? null : (run?.conduit ?? 'EMT'),
+    conduit: there ? null : (run?.conduit ?? site.habits.raceway),
     tradeSize: run?.tradeSize,
     lengthFt: lengthFt ?? usualRunFt,
     lengthFrom: lengthFt === undefined ? 'assumed' : 'job',

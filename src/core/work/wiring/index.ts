@@ -1,18 +1,22 @@
 import { type MethodId, methodOf } from '../../hookup/method'
+import { usualHabits } from '../../hookup/wiring-choices'
 import { asPlanned } from '../../job/as-planned'
 import { withoutHookup } from '../../job/hookup-changes'
 import { interceptingPanel, newPanelOf } from '../../job/new-panel'
 import { circuitOf, circuitsOf, tiedPanel } from '../../job/panels'
 import type { Job } from '../../job/schema'
+import { advised } from './advice'
 import { converted } from './appliance'
 import { atSwitch, ledOver, throughPositions } from './circuits'
 import { dcSide } from './dc'
-import { newDraft } from './draft'
+import { newDraft, tell } from './draft'
 import { atBackfed, atFeeder, atPanel, fromInlet, junction, lead, runOfInlet, shared } from './feed'
 import { inverterSides } from './inverter'
 import type { WiringPlan } from './parts'
+import { sensed } from './sense'
 import type { Site } from './site'
 import { sized } from './sizes'
+import { fromSun } from './solar'
 
 const exists = (site: Site, device: 'switch' | 'inlet' | 'interlock' | 'managed') =>
   site.job.hookup.exists?.includes(device) ?? false
@@ -26,10 +30,7 @@ function byPositions(site: Site) {
     const device = hookup[which]
     // a managed panel is taken where there is no switch
     if (!device || (which === 'managed' && hookup.switch)) return []
-    if (which === 'managed')
-      site.draft.open.add(
-        `${device.name}: a current transformer goes round each hot of the service, its arrow as the instructions have it; its leads are its own.`,
-      )
+    if (which === 'managed') sensed(site, device.name)
     return [{ name: device.name, input: atSwitch(site, which, tied) }]
   })
   const there = exists(site, 'inlet') && exists(site, 'switch')
@@ -109,7 +110,7 @@ function feederRoute(site: Site, id: string, from: string, to: string, breakerA:
     name: `${from} to ${to}`,
     from,
     to,
-    conduit: run?.conduit ?? 'EMT',
+    conduit: run?.conduit ?? site.habits.raceway,
     tradeSize: run?.tradeSize,
     lengthFt: run?.lengthFt ?? usualFeederFt,
     lengthFrom: run ? 'job' : 'assumed',
@@ -134,7 +135,8 @@ function intercepting(site: Site, id: string, feeds: string) {
       breakerA,
       there: true,
     })
-  site.draft.open.add(
+  tell(
+    site.draft,
     `${panel.name}: the wires that fed ${behind.name} are led into it; where they are too short, they are spliced in a box and led on.`,
   )
   lead(site, atFeeder(site, on), atPanel(site, behind), {
@@ -169,13 +171,15 @@ export function wiringPlan(found: Job): WiringPlan {
   const was = known.get(found)
   if (was) return was
   const { job } = asPlanned(found)
-  const site: Site = { job, found, draft: newDraft() }
+  const site: Site = { job, found, draft: newDraft(), habits: { ...usualHabits, ...found.wiring?.habits } }
   recipes[job.hookup.method]?.(site)
+  fromSun(site)
+  advised(site)
   const picked = circuitsOf(job).some(c => c.picked)
-  if (!picked) site.draft.open.add('No circuit is picked: nothing of them is in the plan.')
+  if (!picked) tell(site.draft, 'No circuit is picked: nothing of them is in the plan.')
   if (recipes[job.hookup.method] === null)
-    site.draft.open.add(`Nothing is wired: ${methodOf(job.hookup.method).name}.`)
-  const plan = sized(site.draft)
+    tell(site.draft, `Nothing is wired: ${methodOf(job.hookup.method).name}.`)
+  const plan = sized(site)
   known.set(found, plan)
   return plan
 }

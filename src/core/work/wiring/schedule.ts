@@ -35,7 +35,7 @@ export function scheduleOf(plan: WiringPlan): ScheduleRow[] {
       function: c.leg ? `${c.function} ${c.leg}` : c.function,
       from: from.text,
       to: to.text,
-      sizeAwg: c.size,
+      sizeAwg: c.size ?? 'its own',
       metal: c.material === 'al' ? 'aluminum' : 'copper',
       colour: c.colour,
       route: routes.get(c.route) ?? c.route,

@@ -1,10 +1,11 @@
+import type { Habits } from '../../hookup/wiring-choices'
 import { circuitOf, placeText } from '../../job/panels'
 import type { Job } from '../../job/schema'
 import type { Leg } from '../../panel/leg'
 import { legOf } from '../../panel/positions'
 import type { Circuit, Panel } from '../../panel/schema'
 import { figure } from '../../units/format'
-import { type Draft, draw, end, put } from './draft'
+import { type Draft, draw, end, put, tell } from './draft'
 import type { End } from './parts'
 import { breakerFacts, terminal } from './terminals'
 
@@ -13,6 +14,7 @@ export interface Site {
   job: Job
   found: Job
   draft: Draft
+  habits: Habits
 }
 
 /** A circuit and its panel, as planned. */
@@ -109,7 +111,7 @@ export function spliced(site: Site, fed: Fed, wire: WallWire, leg: Leg | null, w
   })
   const metal = circuit.wire?.material
   if (metal === 'al')
-    site.draft.open.add(`${device.name}: aluminum to copper, with a connector listed for both (NEC 110.14).`)
+    tell(site.draft, `${device.name}: aluminum to copper, with a connector listed for both (NEC 110.14).`)
   const neutral = wire === 'neutral'
   draw(site.draft, {
     function: neutral ? 'neutral' : wire === 'ground' ? 'ground' : 'hot',

@@ -1,13 +1,16 @@
 import { quantity } from '../../units/format'
-import { type ConductorSize, conductorSizes, type Material } from '../../units/tables/conductors'
+import { type ConductorSize, conductorSizes } from '../../units/tables/conductors'
 import { ampacity } from '../../wiring/ampacity'
 import { conduitFill } from '../../wiring/conduit-fill'
 import { equipmentGround } from '../../wiring/equipment-ground'
-import type { Draft, Drawn, RouteDrawn } from './draft'
-import type { Conductor, Route, WiringPlan } from './parts'
+import { type Drawn, draw, put, type RouteDrawn, tell } from './draft'
+import { joined } from './joints'
+import type { Conductor, End, Route, SizeAsked, WiringPlan } from './parts'
+import { pullPointsFor, supportsFor } from './raceways'
+import { inside, type Site } from './site'
+import { terminal as terminalOf } from './terminals'
+import { decided, enclosureKey, enclosuresOf } from './ways'
 
-/** What is left at an end, in an enclosure, to lead the wire round and make it up, ft (300.14 asks for half a foot at least). */
-const slackFt = 3
 const nippleFt = 2
 const insulationC = 90
 /** No wiring terminal up to 100 A may be taken for more where nothing says so (110.14(C)(1)). */
@@ -21,34 +24,26 @@ const isNipple = (route: RouteDrawn): boolean => route.conduit !== null && route
 /** Loose in an enclosure, as in a nipple, there is no adjustment for company (310.15(C)(1)(b), 312.8). */
 const isLoose = (route: RouteDrawn): boolean => isNipple(route) || route.from === route.to
 
-interface Company {
-  material: Material
-  ambientC: number
-  currentCarrying: number
-  nipple: boolean
-  roundUp: boolean
-}
-
 /** The thinnest that a breaker protects, derated for what lies beside it; undefined where none of the table does. */
-function smallestFor(breakerA: number, facts: Company): ConductorSize | undefined {
+function smallestFor(breakerA: number, facts: SizeAsked): ConductorSize | undefined {
   return conductorSizes.find(size => {
     const { maxBreakerA } = ampacity.solve({ size, insulationC, terminationC, ...facts })
     return maxBreakerA !== null && maxBreakerA >= breakerA
   })
 }
 
-const thicker = (a: ConductorSize, b: ConductorSize): ConductorSize =>
-  conductorSizes.indexOf(a) >= conductorSizes.indexOf(b) ? a : b
+const rank = (size: ConductorSize): number => conductorSizes.indexOf(size)
+const thicker = (a: ConductorSize, b: ConductorSize): ConductorSize => (rank(a) >= rank(b) ? a : b)
 
 /** What is there stays; a device’s own lead is as long as it is; what is bought is cut with something left at each end, ft. */
-const cutOf = ({ comes }: Drawn, lengthFt: number): number =>
+const cutOf = ({ comes }: Drawn, lengthFt: number, slackFt: number): number =>
   comes === 'there already' ? 0 : comes === 'with its device' ? lengthFt : lengthFt + 2 * slackFt
 
-const colours = { plus: 'red', minus: 'black', ground: 'green' } as const
+const colours = { plus: 'red', minus: 'black', ground: 'green', sense: 'as it comes' } as const
 
-function colourOf(c: Drawn, size: ConductorSize): string {
+function colourOf(c: Drawn, size: ConductorSize | null): string {
   // 4 AWG and thicker may be taped at both ends (200.6(B), 250.119(A))
-  const taped = conductorSizes.indexOf(size) > conductorSizes.indexOf('6')
+  const taped = size !== null && rank(size) > rank('6')
   if (c.comes === 'with its device') return 'as it comes'
   if (c.comes === 'there already') return 'as found'
   if (c.function === 'neutral') return taped ? 'black, white tape' : 'white'
@@ -58,109 +53,193 @@ function colourOf(c: Drawn, size: ConductorSize): string {
 }
 
 /** Sizes, raceways, lengths and marks of what was drawn, by the calculators of the bench. */
-export function sized(draft: Draft): WiringPlan {
+export function sized(site: Site): WiringPlan {
+  const { draft, habits } = site
   const conductors: Conductor[] = []
   const routes: Route[] = []
-  for (const route of draft.routes.values()) {
-    const along = draft.conductors.filter(c => c.route === route.id)
+  const size = (id: string) => {
+    const drawn = draft.routes.get(id)
+    if (!drawn) return
+    const route = decided(site, drawn)
+    const along = draft.conductors.filter(c => c.route === id).map(c => chosen(site, c))
     const nipple = isNipple(route)
     const currentCarrying = Math.max(1, along.filter(carries).length)
     const ambientC = route.ambientC ?? usualAmbientC
+    const company = (c: Drawn): SizeAsked => ({
+      material: c.material ?? 'cu',
+      ambientC,
+      currentCarrying,
+      nipple: isLoose(route),
+      roundUp: c.feeder ?? false,
+    })
     const asked = (c: Drawn): ConductorSize | undefined =>
-      c.breakerA === null
-        ? undefined
-        : smallestFor(c.breakerA, {
-            material: c.material ?? 'cu',
-            ambientC,
-            currentCarrying,
-            nipple: isLoose(route),
-            roundUp: c.feeder ?? false,
-          })
-    const ofHot = (c: Drawn): ConductorSize => {
+      c.breakerA === null ? undefined : smallestFor(c.breakerA, company(c))
+    const ofHot = (c: Drawn): ConductorSize | null => {
+      if (c.function === 'sense') return null
       const least = asked(c)
       if (!least && c.breakerA !== null)
-        draft.open.add(
+        tell(
+          draft,
           `No size of the table carries ${c.breakerA} A in ${route.name} beside so many others: take a second raceway.`,
+          id,
         )
       if (c.comes === 'there already' && !c.size)
-        draft.open.add(
+        tell(
+          draft,
           `${c.mark}: its size is not known; what ${c.breakerA} A asks stands there: look at it.`,
+          id,
         )
       else if (c.comes === 'with its device' && !c.size)
-        draft.open.add(
+        tell(
+          draft,
           `${route.name}: the size of the leads is not stated; what is asked stands there: read it on them.`,
+          id,
         )
-      else if (c.size && least && conductorSizes.indexOf(c.size) < conductorSizes.indexOf(least))
-        draft.open.add(
+      else if (c.size && least && rank(c.size) < rank(least))
+        tell(
+          draft,
           `${c.mark}: ${c.size} AWG is too thin for ${c.breakerA} A there: ${least} AWG is asked.`,
+          id,
         )
-      return c.size ?? least ?? '4/0'
+      if (c.size) return c.size
+      return least && habits.oneSizeUp && (c.comes ?? 'bought') === 'bought' && route.conduit
+        ? (conductorSizes[rank(least) + 1] ?? least)
+        : (least ?? '4/0')
     }
     const hots = along.filter(c => c.function !== 'ground')
     const sizes = new Map(hots.map(c => [c, ofHot(c)]))
-    const largestA = Math.max(0, ...along.map(c => c.breakerA ?? 0))
-    // one ground in a raceway, by the largest breaker ahead (250.122(C)), never thicker than the hots (250.122(A))
-    const thickest = [...sizes.values()].reduce<ConductorSize>(thicker, '14')
-    // hots thicker than their breaker asks take a thicker ground along (250.122(B))
-    const largest = hots.find(c => c.breakerA === largestA)
-    const [requiredSize, installedSize] = largest ? [asked(largest), sizes.get(largest)] : []
-    const enlarged =
-      requiredSize &&
-      installedSize &&
-      conductorSizes.indexOf(installedSize) > conductorSizes.indexOf(requiredSize)
-    const groundSize = equipmentGround.solve({
-      material: 'cu',
-      breakerA: Math.max(15, largestA),
-      circuitSize: thickest,
-      ...(enlarged && { requiredSize, installedSize }),
-    }).size as ConductorSize
-    const ground = (c: Drawn): ConductorSize => c.size ?? groundSize
-    const own = along.map(c => ({ c, size: c.function === 'ground' ? ground(c) : (sizes.get(c) ?? '14') }))
-    const fill = route.conduit === null ? null : fillOf(route, own, nipple)
+    const groundSize = groundOf(along, sizes, asked)
+    const own = along.map(c => ({
+      c,
+      awg: c.function === 'ground' ? (c.size ?? groundSize) : (sizes.get(c) ?? null),
+    }))
+    const held = own.flatMap(({ awg }) => (awg ? [{ size: awg }] : []))
+    const fill = route.conduit === null ? null : fillOf(route, held, nipple)
     if (fill && !fill.tradeSize)
-      draft.open.add(
-        `${route.name}: no trade size up to 2 holds ${own.length} conductors: take two raceways.`,
+      tell(
+        draft,
+        `${route.name}: no trade size up to 2 holds ${held.length} conductors: take two raceways.`,
+        id,
       )
     else if (fill && (fill.fillFraction ?? 0) > fill.limitFraction)
-      draft.open.add(
+      tell(
+        draft,
         `${route.name}: trade size ${fill.tradeSize} would be ${quantity(fill.fillFraction ?? 0, 'fraction')} full, ${quantity(fill.limitFraction, 'fraction')} may be: take ${fill.smallest ?? 'two raceways'}.`,
+        id,
       )
+    const raceway =
+      route.conduit === null || !fill?.tradeSize ? null : { kind: route.conduit, tradeSize: fill.tradeSize }
     routes.push({
-      id: route.id,
+      id,
       name: route.name,
       from: route.from,
       to: route.to,
-      raceway:
-        route.conduit === null || !fill?.tradeSize
-          ? null
-          : { kind: route.conduit, tradeSize: fill.tradeSize },
+      ends: [enclosureKey(site, route.from), enclosureKey(site, route.to)],
+      raceway,
       lengthFt: route.lengthFt,
       lengthFrom: route.lengthFrom,
+      bendsDeg: route.bendsDeg ?? 0,
+      supports: raceway ? supportsFor(raceway.kind, raceway.tradeSize, route.lengthFt) : 0,
+      pullPoints: raceway ? pullPointsFor(route.bendsDeg ?? 0) : 0,
+      wet: route.wet ?? false,
+      through: route.through ?? null,
       nipple,
       currentCarrying,
       fillFraction: fill?.fillFraction ?? null,
       mayFillFraction: fill?.limitFraction ?? null,
     })
-    for (const { c, size } of own)
+    for (const { c, awg } of own) {
+      const material = c.material ?? 'cu'
       conductors.push({
         id: `w${conductors.length + 1}`,
         function: c.function,
         leg: c.leg ?? null,
         circuitId: c.circuitId ?? null,
         mark: c.mark,
-        size,
-        material: c.material ?? 'cu',
+        size: awg,
+        material,
         insulationC,
-        colour: colourOf(c, size),
-        from: c.from,
-        to: c.to,
-        route: c.route,
-        cutFt: cutOf(c, route.lengthFt),
+        colour: colourOf(c, awg),
+        from: awg && c.comes === undefined ? taken(site, c, c.from, awg) : c.from,
+        to: awg && c.comes === undefined ? taken(site, c, c.to, awg) : c.to,
+        route: id,
+        cutFt: cutOf(c, route.lengthFt, habits.slackFt),
         breakerA: c.breakerA,
+        asked: c.breakerA === null || c.function === 'ground' ? null : company(c),
         comes: c.comes ?? 'bought',
       })
+    }
   }
-  return { devices: [...draft.devices.values()], conductors, routes, open: [...draft.open] }
+  const isInside = (id: string) => draft.routes.get(id)?.from === draft.routes.get(id)?.to
+  // pigtails inside an enclosure are drawn while the others are sized
+  for (const id of [...draft.routes.keys()].filter(id => !isInside(id))) size(id)
+  for (const id of [...draft.routes.keys()].filter(isInside)) size(id)
+  return {
+    enclosures: enclosuresOf(site),
+    devices: [...draft.devices.values()],
+    conductors,
+    routes,
+    ...joined(site, conductors),
+    open: Array.from(draft.open, ([text, at]) => ({ text, at })),
+  }
+}
+
+/** A conductor with the size and metal that a person chose for it. */
+function chosen(site: Site, c: Drawn): Drawn {
+  const choice =
+    c.comes === undefined && site.job.wiring?.wires?.find(w => w.route === c.route && w.mark === c.mark)
+  return choice ? { ...c, size: choice.size, ...(choice.material && { material: choice.material }) } : c
+}
+
+/** One ground in a raceway, by the largest breaker ahead (250.122(C)), never thicker than the hots (250.122(A)). */
+function groundOf(
+  along: readonly Drawn[],
+  sizes: ReadonlyMap<Drawn, ConductorSize | null>,
+  asked: (c: Drawn) => ConductorSize | undefined,
+): ConductorSize {
+  const largestA = Math.max(0, ...along.map(c => c.breakerA ?? 0))
+  const thickest = [...sizes.values()].reduce<ConductorSize>((t, size) => thicker(t, size ?? '14'), '14')
+  // hots thicker than their breaker asks take a thicker ground along (250.122(B))
+  const largest = along.find(c => c.function !== 'ground' && c.breakerA === largestA)
+  const [requiredSize, installedSize] = largest ? [asked(largest), sizes.get(largest)] : []
+  const enlarged = requiredSize && installedSize && rank(installedSize) > rank(requiredSize)
+  return equipmentGround.solve({
+    material: 'cu',
+    breakerA: Math.max(15, largestA),
+    circuitSize: thickest,
+    ...(enlarged && { requiredSize, installedSize }),
+  }).size as ConductorSize
+}
+
+/** The end itself, or, where its terminal takes nothing so thick, a splice beside it with a pigtail as thick as it takes. */
+function taken(site: Site, c: Drawn, at: End, size: ConductorSize): End {
+  const device = site.draft.devices.get(at.device)
+  const terminal = device?.terminals.find(t => t.id === at.terminal)
+  if (!device || !terminal || rank(size) <= rank(terminal.thickest)) return at
+  const id = `pigtail-${at.device}-${at.terminal}`
+  put(site.draft, {
+    id,
+    kind: 'splice',
+    name: `Splice at ${device.name}, ${terminal.name}`,
+    within: device.within,
+    terminals: [terminalOf('joint', 'joint', 'splice')],
+  })
+  tell(
+    site.draft,
+    `${c.mark}: ${size} AWG is thicker than ${device.name} takes (${terminal.thickest} AWG): it ends in a splice, with a pigtail.`,
+    c.route,
+  )
+  draw(site.draft, {
+    function: c.function,
+    ...(c.leg && { leg: c.leg }),
+    mark: `${c.mark} pigtail`,
+    from: { device: id, terminal: 'joint' },
+    to: at,
+    route: inside(site, device.within),
+    breakerA: null,
+    size: terminal.thickest,
+  })
+  return { device: id, terminal: 'joint' }
 }
 
 /** How full the trade size is that the job names, or the smallest that holds them. */

@@ -194,15 +194,19 @@ test('a hard-wired appliance: its wires end on a receptacle, and its maker is as
     'neutral',
     'ground',
   ])
-  expect(plan.open.join(' ')).toMatch(/Heater: its maker must allow cord and plug/)
+  expect(plan.open.map(o => o.text).join(' ')).toMatch(/Heater: its maker must allow cord and plug/)
 })
 
 test('aluminum asks for its connector; where nothing is wired that is said', () => {
   const al = switched({}, [circuit(1, { wire: { material: 'al', size: '10' } }), circuit(2)])
-  expect(wiringPlan(al).open.join(' ')).toMatch(/aluminum to copper, with a connector listed for both/)
+  expect(
+    wiringPlan(al)
+      .open.map(o => o.text)
+      .join(' '),
+  ).toMatch(/aluminum to copper, with a connector listed for both/)
   const cords = wiringPlan(job([circuit(1)], { hookup: { method: 'extension-cords', bondingPlug: false } }))
   expect(cords).toMatchObject({ conductors: [], routes: [] })
-  expect(cords.open.join(' ')).toMatch(/Nothing is wired/)
+  expect(cords.open.map(o => o.text).join(' ')).toMatch(/Nothing is wired/)
 })
 
 test('one hot and both legs tied: a splice with a pigtail to each pole; of one leg alone the other pole stays empty', () => {
@@ -265,7 +269,9 @@ test('a raceway that the job names too small is told, with the size that holds t
   const plan = wiringPlan(
     job(circuits, { hookup: { method: 'sub-panel-interlock', bondingPlug: false, runs: [run] } }),
   )
-  expect(plan.open.join(' ')).toMatch(/trade size 1\/2 would be \d+(\.\d+)? % full, 40 % may be: take /)
+  expect(plan.open.map(o => o.text).join(' ')).toMatch(
+    /trade size 1\/2 would be \d+(\.\d+)? % full, 40 % may be: take /,
+  )
 })
 
 test('the same job gives the same plan, kept by the job; without a pick nothing of a circuit is in it', () => {
@@ -273,7 +279,7 @@ test('the same job gives the same plan, kept by the job; without a pick nothing 
   expect(wiringPlan(j)).toBe(wiringPlan(j))
   const none = wiringPlan(switched({}, [circuit(1, { picked: false }), circuit(2, { picked: false })]))
   expect(none.conductors.some(c => c.circuitId !== null)).toBe(false)
-  expect(none.open.join(' ')).toMatch(/No circuit is picked/)
+  expect(none.open.map(o => o.text).join(' ')).toMatch(/No circuit is picked/)
 })
 
 test('a wire that the job names is taken and judged: too thin is told, thicker takes its ground along, aluminum stays aluminum', () => {
@@ -289,18 +295,22 @@ test('a wire that the job names is taken and judged: too thin is told, thicker t
         },
       }),
     )
-  expect(named('12').open.join(' ')).toMatch(/IN L1: 12 AWG is too thin for 30 A there: 10 AWG is asked/)
+  expect(
+    named('12')
+      .open.map(o => o.text)
+      .join(' '),
+  ).toMatch(/IN L1: 12 AWG is too thin for 30 A there: 10 AWG is asked/)
   // 250.122(B): 10,380 × 26,240 ÷ 10,380 circular mils
   expect(named('6').conductors.find(c => c.mark === 'IN G')?.size).toBe('6')
   const al = named('12', 'al')
   expect(al.conductors.find(c => c.mark === 'IN L1')?.material).toBe('al')
-  expect(al.open.join(' ')).toMatch(/12 AWG is too thin for 30 A there: 8 AWG is asked/)
+  expect(al.open.map(o => o.text).join(' ')).toMatch(/12 AWG is too thin for 30 A there: 8 AWG is asked/)
 })
 
 test('what nobody knows is told: the size of a wire that is there, and of leads whose sheet is silent', () => {
   const { open } = wiringPlan(switched({}, [circuit(1, { wire: undefined }), circuit(2)]))
-  expect(open.join(' ')).toMatch(/1 circuit 1 hot 1: its size is not known/)
-  expect(open.join(' ')).toMatch(/Six to Main panel: the size of the leads is not stated/)
+  expect(open.map(o => o.text).join(' ')).toMatch(/1 circuit 1 hot 1: its size is not known/)
+  expect(open.map(o => o.text).join(' ')).toMatch(/Six to Main panel: the size of the leads is not stated/)
 })
 
 test('neutrals that are not decided are drawn along and told; those that stay behind are not drawn, and told with why', () => {
@@ -313,7 +323,19 @@ test('neutrals that are not decided are drawn along and told; those that stay be
   const count = (p: ReturnType<typeof led>) =>
     p.conductors.filter(c => c.route === 'led-over' && c.function === 'neutral').length
   expect([count(led()), count(led('follow their hots')), count(led('stay behind'))]).toEqual([1, 1, 0])
-  expect(led().open.join(' ')).toMatch(/that is not decided yet/)
-  expect(led('follow their hots').open.join(' ')).not.toMatch(/neutrals/)
-  expect(led('stay behind').open.join(' ')).toMatch(/without their neutrals.*300\.3\(B\)/)
+  expect(
+    led()
+      .open.map(o => o.text)
+      .join(' '),
+  ).toMatch(/that is not decided yet/)
+  expect(
+    led('follow their hots')
+      .open.map(o => o.text)
+      .join(' '),
+  ).not.toMatch(/neutrals/)
+  expect(
+    led('stay behind')
+      .open.map(o => o.text)
+      .join(' '),
+  ).toMatch(/without their neutrals.*300\.3\(B\)/)
 })

@@ -1,0 +1,73 @@
+import type { ConductorSize } from '../../units/tables/conductors'
+import { boxFor } from './boxes'
+import { tell } from './draft'
+import type { Box, Conductor, Splice } from './parts'
+import type { Site } from './site'
+import { connectorFor } from './splices'
+
+/** Enclosures that the work puts up for wires alone: a box whose size follows from what is in it. */
+const isBox = (name: string) => name.startsWith('box at the ') || name.startsWith('the box where ')
+
+/** With what each splice is made, and the boxes that the work puts up, by what enters them. */
+export function joined(site: Site, conductors: readonly Conductor[]): { splices: Splice[]; boxes: Box[] } {
+  const splices: Splice[] = []
+  const ends = new Map<string, Conductor[]>()
+  for (const c of conductors)
+    for (const { device } of [c.from, c.to]) ends.set(device, [...(ends.get(device) ?? []), c])
+  const devices = [...site.draft.devices.values()]
+  for (const device of devices) {
+    if (device.kind !== 'splice') continue
+    const wires = (ends.get(device.id) ?? []).flatMap(({ size, material }) =>
+      size ? [{ size, material }] : [],
+    )
+    const found = connectorFor(wires, site.habits.connectors)
+    if (!found)
+      tell(
+        site.draft,
+        `${device.name}: no connector of the list takes its wires: choose one listed for them.`,
+        device.id,
+      )
+    splices.push({ device: device.id, connector: found?.key ?? null, name: found?.name ?? 'to be chosen' })
+  }
+  const boxes: Box[] = []
+  for (const name of new Set(devices.map(d => d.within).filter(isBox))) {
+    const inIt = devices.filter(d => d.within === name)
+    const entering = inIt.flatMap(d =>
+      (ends.get(d.id) ?? []).filter(c => {
+        const other = c.from.device === d.id ? c.to.device : c.from.device
+        // what stays within the box is not counted (314.16(B)(1))
+        return !inIt.some(o => o.id === other)
+      }),
+    )
+    const counts = new Map<ConductorSize, number>()
+    let grounds = 0
+    let groundSize: ConductorSize = '14'
+    for (const c of entering) {
+      if (!c.size) continue
+      if (c.function === 'ground') {
+        grounds++
+        groundSize = c.size
+      } else counts.set(c.size, (counts.get(c.size) ?? 0) + 1)
+    }
+    const device = inIt.find(d => d.kind === 'receptacle')
+    const onIt = device && (ends.get(device.id) ?? []).find(c => c.size)?.size
+    const box = boxFor(
+      {
+        conductors: [...counts].map(([size, count]) => ({ size, count })),
+        grounds: grounds ? { size: groundSize, count: grounds } : null,
+        device: onIt ?? null,
+      },
+      site.job.edition,
+    )
+    if (box)
+      boxes.push({
+        name,
+        box: box.name,
+        key: box.key,
+        requiredIn3: box.requiredIn3,
+        volumeIn3: box.volumeIn3,
+      })
+    else tell(site.draft, `${name}: no usual box holds what enters it: take one made for it.`)
+  }
+  return { splices, boxes }
+}
