@@ -55,7 +55,7 @@ test('lists, answers from a file and from standard input, prints schemas', () =>
     output: { type: 'object' },
   })
   expect(JSON.parse(spawned(['schema', 'job']).out)).toMatchObject({
-    properties: { formatVersion: { const: 8 } },
+    properties: { formatVersion: { const: 9 } },
   })
 })
 

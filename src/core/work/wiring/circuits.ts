@@ -77,6 +77,12 @@ export function throughPositions(site: Site) {
     }
     if (which !== 'managed' && hookup[which]?.switchesNeutral)
       switchedNeutral(site, fed, which, route, whip.leads)
+    else
+      tell(
+        site.draft,
+        `${device.name}: the neutrals of its circuits stay where they end, on the bar or on their AFCI or GFCI breaker; hot in and hot out lie side by side, so that their fields cancel (NEC 300.3(B)).`,
+        route,
+      )
   }
 }
 

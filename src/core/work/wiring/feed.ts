@@ -2,7 +2,7 @@ import type { Run } from '../../hookup/design'
 import type { Panel } from '../../panel/schema'
 import type { ConductorSize, Material } from '../../units/tables/conductors'
 import { connectorOf } from '../../units/tables/receptacles'
-import { draw, end, lay, put } from './draft'
+import { draw, end, lay, put, tell } from './draft'
 import type { End, Terminal } from './parts'
 import { atBar, atBreaker, atMain, type Fed, inside, polesOf, type Site } from './site'
 import { breakerFacts, ratedTerminal, terminal } from './terminals'
@@ -109,7 +109,11 @@ export const runOfInlet = ({ job: { hookup } }: Site): Run | undefined => {
 }
 
 /** The run from the inlet to what it feeds: by what the job says of its wire, else as is usual. */
-export function fromInlet(site: Site, to: Supply, into: string, there: boolean) {
+export function fromInlet(site: Site, target: Supply, far: string, there: boolean) {
+  const transformer = site.job.source?.autotransformer
+  const { to, into } = transformer
+    ? viaTransformer(site, transformer.name, target, far)
+    : { to: target, into: far }
   const supply = inletSupply(site, growing(site, there))
   if (!supply) return
   const { path, inlet } = site.job.hookup
@@ -136,6 +140,57 @@ export function fromInlet(site: Site, to: Supply, into: string, there: boolean) 
     wire: size && { size, material },
     there,
   })
+}
+
+const atTransformer = 'the box where the autotransformer joins'
+const besideFt = 3
+
+/** An autotransformer makes the neutral of a source that has none: it joins the run in a box, and the run goes on from there. */
+function viaTransformer(site: Site, name: string, to: Supply, into: string): { to: Supply; into: string } {
+  const joint = (wire: string) => {
+    put(site.draft, {
+      id: `transformer-${wire}`,
+      kind: 'splice',
+      name: `Splice at the autotransformer, ${wire}`,
+      within: atTransformer,
+      terminals: [terminal('joint', 'joint', 'splice')],
+    })
+    return end(`transformer-${wire}`, 'joint')
+  }
+  const at: Supply = { L1: joint('L1'), L2: joint('L2'), neutral: joint('neutral'), ground: joint('ground') }
+  const ratedA = site.job.hookup.inlet?.ratingA ?? site.job.hookup.backfed?.breakerA ?? 30
+  const wires = ['L1', 'L2', 'neutral', 'ground'] as const
+  put(site.draft, {
+    id: 'transformer',
+    kind: 'transformer',
+    name,
+    within: name,
+    terminals: wires.map(w => ratedTerminal(w, ratedA)),
+  })
+  const own: Supply = {
+    L1: end('transformer', 'L1'),
+    L2: end('transformer', 'L2'),
+    neutral: end('transformer', 'neutral'),
+    ground: end('transformer', 'ground'),
+  }
+  const way = (id: string, far: string, conduit: 'FMC' | typeof site.habits.raceway) =>
+    lay(site.draft, {
+      id,
+      name: `${atTransformer} to ${far}`,
+      from: atTransformer,
+      to: far,
+      conduit,
+      lengthFt: besideFt,
+      lengthFrom: 'assumed',
+    })
+  lead(site, at, own, { route: way('transformer', name, 'FMC'), mark: 'AT', breakerA: ratedA })
+  lead(site, at, to, { route: way('inlet-on', into, site.habits.raceway), mark: 'IN on', breakerA: ratedA })
+  tell(
+    site.draft,
+    `${name}: its own breaker and its place in the path are as its instructions have them (NEC 450.5); the neutral that it makes is bonded nowhere but at the one bond of the system.`,
+    'transformer',
+  )
+  return { to: at, into: atTransformer }
 }
 
 /** Where one hot is to feed two poles that are tied, it ends in a splice with a pigtail to each. */

@@ -62,6 +62,8 @@ function newPanel(site: Site) {
     )
     if (site.job.hookup.backfed) fromInlet(site, atBackfed(site, panel), panel.name, false)
   } else if (between) intercepting(site, between.panel.id, between.feeds)
+  // a panel that is there already is fed as any other
+  else if (site.job.hookup.backfed) intoPanel(site)
 }
 
 /** From its breaker to the new panel; through the inverter where that passes the utility on. */

@@ -28,6 +28,7 @@ type DeviceKind =
   | 'inverter'
   | 'bank'
   | 'disconnect'
+  | 'transformer'
   | 'receptacle'
   | 'splice'
   | 'current transformer'

@@ -35,9 +35,15 @@ function smallestFor(breakerA: number, facts: SizeAsked): ConductorSize | undefi
 const rank = (size: ConductorSize): number => conductorSizes.indexOf(size)
 const thicker = (a: ConductorSize, b: ConductorSize): ConductorSize => (rank(a) >= rank(b) ? a : b)
 
+/** Of a wire that stays within one enclosure: free length to bring it out and make it up, ft (300.14). */
+const withinFt = 1.5
+
 /** What is there stays; a device’s own lead is as long as it is; what is bought is cut with something left at each end, ft. */
-const cutOf = ({ comes }: Drawn, lengthFt: number, slackFt: number): number =>
-  comes === 'there already' ? 0 : comes === 'with its device' ? lengthFt : lengthFt + 2 * slackFt
+const cutOf = ({ comes }: Drawn, route: RouteDrawn, slackFt: number): number => {
+  if (comes === 'there already') return 0
+  if (comes === 'with its device') return route.lengthFt
+  return route.from === route.to ? withinFt : route.lengthFt + 2 * slackFt
+}
 
 const colours = { plus: 'red', minus: 'black', ground: 'green', sense: 'as it comes' } as const
 
@@ -111,7 +117,7 @@ export function sized(site: Site): WiringPlan {
     const groundSize = groundOf(along, sizes, asked)
     const own = along.map(c => ({
       c,
-      awg: c.function === 'ground' ? (c.size ?? groundSize) : (sizes.get(c) ?? null),
+      awg: reaching(site, c, c.function === 'ground' ? (c.size ?? groundSize) : (sizes.get(c) ?? null)),
     }))
     const held = own.flatMap(({ awg }) => (awg ? [{ size: awg }] : []))
     const fill = route.conduit === null ? null : fillOf(route, held, nipple)
@@ -163,7 +169,7 @@ export function sized(site: Site): WiringPlan {
         from: awg && c.comes === undefined ? taken(site, c, c.from, awg) : c.from,
         to: awg && c.comes === undefined ? taken(site, c, c.to, awg) : c.to,
         route: id,
-        cutFt: cutOf(c, route.lengthFt, habits.slackFt),
+        cutFt: cutOf(c, route, habits.slackFt),
         breakerA: c.breakerA,
         asked: c.breakerA === null || c.function === 'ground' ? null : company(c),
         comes: c.comes ?? 'bought',
@@ -182,6 +188,23 @@ export function sized(site: Site): WiringPlan {
     ...joined(site, conductors),
     open: Array.from(draft.open, ([text, at]) => ({ text, at })),
   }
+}
+
+/** As thick as both its terminals ask at least; one that the job names stays as it is, and is told. */
+function reaching(site: Site, c: Drawn, size: ConductorSize | null): ConductorSize | null {
+  if (size === null || (c.comes ?? 'bought') !== 'bought') return size
+  const least = [c.from, c.to].reduce<ConductorSize>((t, at) => {
+    const terminal = site.draft.devices.get(at.device)?.terminals.find(one => one.id === at.terminal)
+    return terminal ? thicker(t, terminal.thinnest) : t
+  }, '14')
+  if (rank(size) >= rank(least)) return size
+  if (!c.size) return least
+  tell(
+    site.draft,
+    `${c.mark}: ${size} AWG is thinner than its terminals take (${least} AWG at least).`,
+    c.route,
+  )
+  return size
 }
 
 /** A conductor with the size and metal that a person chose for it. */

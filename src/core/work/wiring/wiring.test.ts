@@ -339,3 +339,90 @@ test('neutrals that are not decided are drawn along and told; those that stay be
       .join(' '),
   ).toMatch(/without their neutrals.*300\.3\(B\)/)
 })
+
+test('a managed panel: a current transformer round each hot of the service, two leads each, as they come', () => {
+  const plan = wiringPlan(
+    switched({
+      method: 'managed-panel',
+      switch: undefined,
+      managed: {
+        kind: 'managed-panel',
+        id: 'm',
+        name: 'Managed',
+        version: 1,
+        inputA: 30,
+        positions: 4,
+      } as never,
+    }),
+  )
+  made(plan)
+  const leads = plan.conductors.filter(c => c.function === 'sense')
+  expect(leads.map(c => [c.mark, c.size, c.comes])).toEqual(
+    ['L1 white', 'L1 black', 'L2 white', 'L2 black'].map(w => [`CT ${w}`, null, 'with its device']),
+  )
+  expect(plan.open.some(o => o.at === 'sense' && /arrow/.test(o.text))).toBe(true)
+})
+
+test('an autotransformer joins the run from the inlet in a box that holds its splices; each with a connector', () => {
+  const source = switched().source
+  if (!source) throw new Error('no source')
+  const plan = wiringPlan({
+    ...switched({
+      method: 'interlocked-inlet',
+      switch: undefined,
+      positions: [],
+      backfed: { breakerA: 30, heldDown: true, space: 5 },
+    }),
+    source: {
+      ...source,
+      autotransformer: {
+        kind: 'autotransformer',
+        id: 'at',
+        name: 'Halver',
+        version: 1,
+        ratedW: 5000,
+      } as never,
+    },
+  })
+  made(plan)
+  const joint = plan.conductors.flatMap(c => [c.from, c.to]).filter(e => e.device === 'transformer-L1')
+  expect(joint).toHaveLength(3)
+  expect(plan.conductors.some(c => c.to.device === 'backfed' && c.mark === 'IN on L1')).toBe(true)
+  // 12 of 10 AWG at 2.5 in³, and three grounds for one
+  expect(plan.boxes).toMatchObject([{ requiredIn3: 25, volumeIn3: 30.3 }])
+  expect(plan.splices.every(s => s.connector !== null)).toBe(true)
+})
+
+test('an array on a wired inverter: plus and minus for 156 % of its short-circuit current, and what shuts it down', () => {
+  const base = switched()
+  const [unit] = base.source?.units ?? []
+  if (!base.source || !unit) throw new Error('no source')
+  const inverter = { kind: 'inverter', id: 'inv', name: 'Inverter', version: 1, continuousW: 5000 } as never
+  const module = { kind: 'module', id: 'pv', name: 'Module', version: 1, stcW: 400, iscA: 14 } as never
+  const of = (owned: boolean) =>
+    wiringPlan({
+      ...base,
+      source: {
+        ...base.source,
+        units: [{ ...unit, equipment: inverter }],
+        arrays: [{ unitId: unit.id, module, series: 6, parallel: 3, owned }],
+      } as never,
+    })
+  const plan = of(false)
+  // 42 A × 1.5625 = 65.6 A: 4 AWG carries 85 A at 75 °C, 6 AWG 65 A
+  expect(plan.conductors.filter(c => c.mark.startsWith('PV')).map(c => [c.mark, c.size])).toEqual([
+    ['PV 1 plus', '4'],
+    ['PV 1 minus', '4'],
+  ])
+  expect(plan.open.map(o => o.text).join()).toMatch(/65\.6 A, 156 % .*690\.8.*690\.12/)
+  expect(of(true).routes.some(r => r.id === 'array-1')).toBe(false)
+})
+
+test('a switched neutral is a system of its own: its bond and electrode are told', () => {
+  const told = (switchesNeutral: boolean) =>
+    wiringPlan(switched({ switch: { ...six, switchesNeutral } }))
+      .open.map(o => o.text)
+      .join('\n')
+  expect(told(true)).toMatch(/separately derived system.*250\.30.*250\.34.*250\.66/)
+  expect(told(false)).toMatch(/the only one, and the electrode of the house serves both/)
+})
