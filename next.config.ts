@@ -18,7 +18,7 @@ const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
   devIndicators: false,
-  serverExternalPackages: ['knex', 'pg', 'pg-boss', 'piscina', 'pino', 'async-mutex'],
+  serverExternalPackages: ['knex', 'pdfkit', 'pg', 'pg-boss', 'piscina', 'pino', 'async-mutex'],
   // published as modules only; the unit tests take it from here too
   transpilePackages: ['suncalc', 'react-hotkeys-hook', ...esm],
   // each component is taken from its own file, in the build and in the tests

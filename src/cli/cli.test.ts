@@ -285,3 +285,22 @@ test('plan says what is going to be done, and what cannot be; one-line draws the
     err: expect.stringMatching(/found or planned, not built/),
   })
 })
+
+test('parts lists what to buy, by a price book where one is given; its bad rows are told and leave the others', async () => {
+  const text = JSON.stringify(alderHollow)
+  const bare = JSON.parse((await run(['parts', '-'], text)).out)
+  expect([bare.knownUsd, bare.work.hours > 4]).toEqual([expect.any(Number), true])
+  const book = join(folder, 'book.csv')
+  const rows = ['twist-small,100,14,2026-01-01', 'twist-large,50,=1+1,2026-01-01']
+  writeFileSync(book, ['part,quantity,price,date', ...rows].join('\n'))
+  const priced = await run(['parts', '-', book], text)
+  expect(priced.err).toMatch(/row 3, price: holds a formula/)
+  const line = JSON.parse(priced.out).lines.find((l: { key: string }) => l.key === 'twist-small')
+  expect(line).toMatchObject({ toOrder: 5, priceUsd: 14, bought: [{ quantity: 100, count: 1 }] })
+  const table = (await run(['parts', '-', book, '--csv', '-'], text)).out
+  expect(table).toMatch(/^part,name,unit,needed,from stock,to order,put-up.*\r\n/)
+  expect(table).toMatch(/twist-small,"?twist-on connector, small"?,each,5,0,5,100,1,14,14/)
+  expect((await run(['parts'])).err).toMatch(/give a job file/)
+  writeFileSync(book, 'x,y\n1,2')
+  expect((await run(['parts', '-', book], text)).err).toMatch(/part, quantity, price, date: is missing/)
+})

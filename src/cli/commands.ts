@@ -13,6 +13,8 @@ const usage = `spillway: back-up of chosen home circuits, computed
   spillway plan JOB.json              what is going to be done to the house, in an order in which it can be
   spillway wiring JOB.json            which conductor goes where, through what
     [--csv FILE]                      its schedule as a table; - for standard output
+  spillway parts JOB.json [PRICES.csv]  what to buy, in the cheapest put-ups of a price book; tools and hours
+    [--csv FILE]                      the order as a table; - for standard output
   spillway hookups JOB.json [FILE]    every method on this house; FILE is a catalogue, CSV or JSON
   spillway positions JOB.json         which circuit on which position of the switch
   spillway one-line JOB.json          the one-line diagram as SVG
@@ -73,6 +75,10 @@ async function command(argv: string[]): Promise<number> {
       return first
         ? (await import('./wiring')).wiringOfFile(first, values.csv)
         : complain('wiring: give a job file')
+    case 'parts':
+      return first
+        ? (await import('./parts')).partsOfFile(first, positionals[1], values.csv)
+        : complain('parts: give a job file')
     case 'hookups':
       return first
         ? (await import('./hookup')).hookupsOfFile(first, positionals[1])

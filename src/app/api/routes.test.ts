@@ -20,16 +20,20 @@ import * as intervals from './jobs/[id]/interval-data/route'
 import * as links from './jobs/[id]/links/route'
 import * as logs from './jobs/[id]/logs/route'
 import * as oneLine from './jobs/[id]/one-line/route'
+import * as order from './jobs/[id]/order/route'
+import * as jobParts from './jobs/[id]/parts/route'
 import * as photos from './jobs/[id]/photos/route'
 import * as job from './jobs/[id]/route'
 import * as search from './jobs/[id]/search/route'
 import * as meter from './jobs/[id]/simulated-meter/route'
 import * as template from './jobs/[id]/template/route'
+import * as wiring from './jobs/[id]/wiring/route'
 import * as jobImport from './jobs/import/route'
 import * as jobs from './jobs/route'
 import * as labour from './labour/route'
 import * as loads from './loads/route'
 import * as photo from './photos/[photoId]/route'
+import * as prices from './prices/route'
 import * as solver from './solver/route'
 
 let acting: () => Promise<Actor>
@@ -81,6 +85,24 @@ const ofJob: Door[] = [
   { at: '/jobs/:job/directory', route: directory, says: /position/i },
   { at: '/jobs/:job/drawing', route: drawing, says: /<svg/ },
   { at: '/jobs/:job/one-line', route: oneLine, says: /<svg/ },
+  { at: '/jobs/:job/wiring?format=svg', route: wiring, says: /<svg[\s\S]*Riffle 6/ },
+  { at: '/jobs/:job/wiring?format=csv', route: wiring, says: /^id,mark,function/ },
+  { at: '/jobs/:job/wiring', route: wiring, says: /^%PDF-1/ },
+  { at: '/jobs/:job/order?format=csv', route: order, says: /^part,name,unit,needed/ },
+  { at: '/jobs/:job/order', route: order, says: /^%PDF-1/ },
+  { at: '/jobs/:job/parts', route: { GET: jobParts.GET }, says: /"minutes":\[\]/ },
+  {
+    at: '/jobs/:job/parts',
+    route: { POST: jobParts.POST },
+    sends: { act: 'reserve' },
+    cannot: [
+      notJson,
+      [{ act: 'price', price: { part: 'x', quantity: 0 } }, 400, /quantity/],
+      [{ act: 'count', key: 'twist-small', was: 7, count: 8 }, 409, /nothing stands there now/],
+      [{ act: 'minutes', minutes: [], version: 9 }, 409, /Somebody else changed the minutes/],
+    ],
+    says: /"own":\{\}/,
+  },
   {
     at: '/jobs/:job/links',
     route: links,
@@ -121,6 +143,14 @@ const ofJob: Door[] = [
   },
 ]
 const ofFirm: Door[] = [
+  { at: '/prices', route: { GET: prices.GET }, says: /^part,name,quantity,price/ },
+  {
+    at: '/prices',
+    route: { POST: prices.POST },
+    sends: { text: 'part,quantity,price,date\nx,1,2,2026-01-01\ny,1,€ 2,2026-01-01' },
+    cannot: [notJson, [{ text: 'a,b\n1,2' }, 422, /row 1, part, quantity, price, date/]],
+    says: /"taken":1.*another money/,
+  },
   { at: '/jobs?q=alder', route: jobs, says: /Alder/ },
   {
     at: '/jobs',

@@ -8,6 +8,7 @@ import { up as stock } from './migrations/006-stock'
 import { up as hardening } from './migrations/007-hardening'
 import { up as judgement } from './migrations/008-judgement'
 import { up as templates } from './migrations/009-templates'
+import { up as parts } from './migrations/010-parts'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -20,6 +21,7 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '007-hardening': hardening,
   '008-judgement': judgement,
   '009-templates': templates,
+  '010-parts': parts,
 }
 
 const source: Knex.MigrationSource<string> = {

@@ -8,6 +8,7 @@ import { db } from '../db/connection'
 import { takeIn } from '../files/intake'
 import { savePacked, savePhoto } from '../files/repository'
 import { createJob } from '../jobs/repository'
+import { takePrices } from '../parts/repository'
 import { type Actor, servedFirm } from '../people/types'
 import { takeIntervals } from '../utility/intake'
 import { saveIntervals } from '../utility/repository'
@@ -15,6 +16,7 @@ import { storedForm } from '../utility/stored'
 import { catalogue, stock } from './catalogue'
 import { logFiles, logIdOf, packedName, yearFiles } from './files'
 import { demoJobs } from './jobs'
+import { pricesFor, vanStock } from './prices'
 
 const clock = new Date('2026-02-16T15:00:00Z')
 
@@ -89,7 +91,8 @@ export async function seedDemo(): Promise<'written' | 'written to the end' | nul
     .onConflict()
     .ignore()
   await addEquipment(designer, catalogue)
-  await setStock(designer, stock)
+  await setStock(designer, { ...stock, ...vanStock })
+  await takePrices(designer, pricesFor(demoJobs.map(({ job }) => job)))
   for (const [i, { id, job }] of demoJobs.entries()) {
     const at = new Date(clock.getTime() - i * 86_400_000)
     if (!(await db()('job').where({ id }).first('id')))

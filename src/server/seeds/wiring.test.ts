@@ -68,7 +68,7 @@ test('job 1: six circuits through six positions by the switch’s own leads, a n
   expect(plan.routes.find(r => r.id === 'whip-switch')).toMatchObject({ lengthFt: 1.5, nipple: true })
 })
 
-test('job 2: the inlet’s run as the job has it, four wires to the backfed breaker and the bars', () => {
+test('job 2: the inlet’s run along the wall, four wires to the backfed breaker and the bars', () => {
   const { plan, rows } = planOf(1)
   expect(rows.map(ends)).toEqual([
     'IN L1: Sill L14-30: L1 → Backfed 30 A breaker: L1 pole, 10',
@@ -79,11 +79,12 @@ test('job 2: the inlet’s run as the job has it, four wires to the backfed brea
   expect(rows.map(r => r.colour)).toEqual(['black', 'red', 'white', 'green'])
   expect(plan.routes[0]).toMatchObject({
     raceway: { kind: 'PVC40', tradeSize: '3/4' },
-    lengthFt: 18,
-    lengthFrom: 'job',
+    lengthFt: 17.375,
+    lengthFrom: 'sketch',
+    bendsDeg: 90,
   })
-  // 18 ft and 3 ft at each end
-  expect(new Set(rows.map(r => r.cutFt))).toEqual(new Set([24]))
+  // and 3 ft at each end
+  expect(new Set(rows.map(r => r.cutFt))).toEqual(new Set([23.375]))
 })
 
 test('job 3: utility to the inverter and on to the new panel, battery cables doubled, each circuit by one splice', () => {

@@ -37,6 +37,8 @@ export const shortcuts = {
   plan: { keys: 'p', shown: 'P', what: 'Plan', where: job },
   outage: { keys: either('8'), shown: '8', what: 'Outage', where: job },
   findings: { keys: either('9'), shown: '9', what: 'Findings', where: job },
+  wire: { keys: 'w', shown: 'W', what: 'Wire', where: job },
+  parts: { keys: 'b', shown: 'B', what: 'Parts', where: job },
   print: { keys: either('0'), shown: '0', what: 'Print', where: job },
   'one-line': { keys: 'o', shown: 'O', what: 'One-line', where: job },
   calculations: { keys: 'c', shown: 'C', what: 'Calculations', where: job },

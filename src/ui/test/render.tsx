@@ -21,6 +21,13 @@ File.prototype.text ??= function (this: File) {
   })
 }
 
+// jsdom lays nothing out: nothing ever changes its size there
+global.ResizeObserver ??= class {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+}
+
 // jsdom works out each style of each element asked for by its role: kept out of the page, styles cost no test its time
 const unstyled = createCache({ key: 'css', container: document.createElement('div') })
 unstyled.insert = (_, { name }) => {

@@ -22,6 +22,13 @@ export const views = [
   { key: 'plan', group: 'Design', label: 'Plan', help: 'what we are going to do to the house' },
   { key: 'outage', group: 'Prove', label: 'Outage', help: 'how long, what is kept in reserve' },
   { key: 'findings', group: 'Prove', label: 'Findings', help: 'what is wrong or unknown' },
+  {
+    key: 'wire',
+    group: 'Wire and buy',
+    label: 'Wire',
+    help: 'which conductor goes where, through what',
+  },
+  { key: 'parts', group: 'Wire and buy', label: 'Parts', help: 'what to order, tools, hours' },
   { key: 'print', group: 'On paper', label: 'Print', help: 'the sheet for the door' },
   { key: 'one-line', group: 'On paper', label: 'One-line', help: 'the diagram, drawn from the job' },
   {

@@ -1,6 +1,5 @@
 export const conduitKinds = ['EMT', 'RMC', 'PVC40', 'LFNC-B', 'FMC'] as const
 export const tradeSizes = ['1/2', '3/4', '1', '1-1/4', '1-1/2', '2'] as const
-export type TradeSize = (typeof tradeSizes)[number]
 export type ConduitKind = (typeof conduitKinds)[number]
 
 /** Total inside area (in²) by trade size, NEC chapter 9, table 4. */

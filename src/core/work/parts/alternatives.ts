@@ -100,6 +100,11 @@ export function choicesOf(job: Job, book: readonly Price[]): Choice[] {
   }))
 }
 
+/** Every other way that a firm may choose, one habit at a time. */
+export const otherWays: readonly Partial<Habits>[] = choices.flatMap(({ habit, values }) =>
+  values.map(({ value }) => ({ [habit]: value })),
+)
+
 type Lines = ReturnType<typeof orderOf>
 
 function difference(a: Lines, b: Lines): number | null {
@@ -110,4 +115,13 @@ function difference(a: Lines, b: Lines): number | null {
         Math.abs((without.lines.find(o => o.key === l.key)?.needed ?? 0) - l.needed) > 1e-9,
     )
   return open(a, b) || open(b, a) ? null : b.knownUsd - a.knownUsd
+}
+
+/** Keys of every part that the job takes, wired this way or any other of the choices: what a price is wanted of. */
+export function partsConsidered(job: Job): string[] {
+  const other = (facts: Partial<Habits>) => ({
+    ...job,
+    wiring: { ...job.wiring, habits: { ...job.wiring?.habits, ...facts } },
+  })
+  return [...new Set([job, ...otherWays.map(other)].flatMap(j => partsOfJob(j).map(p => p.key)))]
 }

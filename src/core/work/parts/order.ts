@@ -38,6 +38,10 @@ export interface Order {
   oldestOn: string | null
 }
 
+/** Of a stock, what nobody else keeps. */
+export const freeOf = (stock: Stock, others: Stock): Stock =>
+  Object.fromEntries(Object.entries(stock).map(([key, n]) => [key, Math.max(0, n - (others[key] ?? 0))]))
+
 /** So many put-ups at most are mixed; more of them are never cheaper by enough to carry. */
 const mostMixed = 4
 const mostTries = 400

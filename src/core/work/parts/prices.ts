@@ -20,10 +20,6 @@ export const priceSchema = z.strictObject({
 export type Price = z.infer<typeof priceSchema>
 
 export const mostPrices = 20_000
-export const priceBookSchema = z
-  .array(priceSchema)
-  .max(mostPrices, `must hold at most ${mostPrices.toLocaleString('en-US')} prices`)
-
 /** A row that could not be taken, as a spreadsheet counts them, with why. */
 export interface RowFault {
   row: number

@@ -58,7 +58,7 @@ export function dcSide(site: Site) {
   const disconnect = put(site.draft, {
     id: 'disconnect',
     kind: 'disconnect',
-    name: `Battery disconnect, ${quantity(ratedA, 'A')} at least, with a ${fuseA === undefined ? 'chosen' : quantity(fuseA, 'A')} fuse for each string, of the interrupting rating that the battery asks`,
+    name: `Battery disconnect ${quantity(ratedA, 'A')}${fuseA === undefined ? '' : `, fuses ${quantity(fuseA, 'A')}`}`,
     within: 'Battery disconnect',
     terminals: [
       ...Array.from({ length: bank.parallel }, (_, n) =>
@@ -77,6 +77,11 @@ export function dcSide(site: Site) {
       post('DC minus', 'DC minus', cables.count * bank.parallel),
     ],
   })
+  tell(
+    site.draft,
+    `${disconnect.name}: a fuse for each string, of the interrupting rating that the battery’s maker states, within sight of the battery (NEC 480.7, 706.15).`,
+    'battery',
+  )
   const route = lay(site.draft, {
     id: 'battery',
     name: `${name} to ${inverter.name}`,

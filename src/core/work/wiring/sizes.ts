@@ -3,6 +3,7 @@ import { type ConductorSize, conductorSizes } from '../../units/tables/conductor
 import { ampacity } from '../../wiring/ampacity'
 import { conduitFill } from '../../wiring/conduit-fill'
 import { equipmentGround } from '../../wiring/equipment-ground'
+import type { Working } from '../../working'
 import { type Drawn, draw, put, type RouteDrawn, tell } from './draft'
 import { joined } from './joints'
 import type { Conductor, End, Route, SizeAsked, WiringPlan } from './parts'
@@ -278,4 +279,11 @@ function fillOf(route: RouteDrawn, own: readonly { size: ConductorSize }[], nipp
   const tradeSize = route.tradeSize ?? smallest
   const row = sizes.find(s => s.tradeSize === tradeSize)
   return { tradeSize, smallest, fillFraction: row?.fillFraction ?? null, limitFraction }
+}
+
+/** Why a conductor is as thick as it is: the calculator of ampacity on what lies beside it; null where no breaker asks. */
+export function sizeWorking({ size, asked }: Pick<Conductor, 'size' | 'asked'>): Working | null {
+  if (!asked || !size) return null
+  const input = { size, insulationC, terminationC, ...asked } as const
+  return ampacity.faultsIn?.(input).length ? null : ampacity.compute(input).working
 }

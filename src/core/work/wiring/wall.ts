@@ -57,9 +57,14 @@ export function wayOnWall(a: WallBox, b: WallBox): WallWay {
       { leftFt: plumb, upFt: y1 },
       { leftFt: plumb, upFt: y2 },
     ])
-  return way([
-    { leftFt: x1, upFt: middle(ay) },
-    { leftFt: middle(bx), upFt: middle(ay) },
-    { leftFt: middle(bx), upFt: y2 },
-  ])
+  // out of the side of the one into the other from above or below, or the other way about: what is shorter
+  const corner = (fromX: number, of: Span, at: Span, toY: number) =>
+    way([
+      { leftFt: fromX, upFt: middle(of) },
+      { leftFt: middle(at), upFt: middle(of) },
+      { leftFt: middle(at), upFt: toY },
+    ])
+  const one = corner(x1, ay, bx, y2)
+  const other = corner(x2, by, ax, y1)
+  return one.lengthFt <= other.lengthFt ? one : { ...other, points: [...other.points].reverse() }
 }

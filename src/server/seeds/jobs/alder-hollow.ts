@@ -288,6 +288,14 @@ export const alderHollow: Job = withHookupChanges({
       { id: 'l5', kind: 'breaker', name: 'Input of the Riffle 6', ratingA: 30 },
     ],
   },
+  wiring: {
+    sketch: {
+      boxes: [
+        { of: 'panel-main', leftFt: 0, bottomFt: 3.5, widthFt: 1.25, heightFt: 2.5 },
+        { of: 'switch', leftFt: 2.25, bottomFt: 4, widthFt: 1, heightFt: 1.5 },
+      ],
+    },
+  },
   outage: {
     hours: 36,
     startFraction: 1,

@@ -130,6 +130,19 @@ export const fernbrook: Job = withHookupChanges({
       },
     ],
   },
+  wiring: {
+    sketch: {
+      boxes: [
+        {
+          of: 'box at the Gas unit heater, fan and igniter',
+          leftFt: 2,
+          bottomFt: 5,
+          widthFt: 0.5,
+          heightFt: 0.5,
+        },
+      ],
+    },
+  },
   outage: { hours: 8, startFraction: 1, reserveFraction: 0.1, deratingFraction: 0.95 },
   calculations: [],
 })

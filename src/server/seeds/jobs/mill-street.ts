@@ -176,6 +176,14 @@ export const millStreet: Job = withHookupChanges({
       { id: 'l4', kind: 'breaker', name: 'Source breaker', ratingA: 20 },
     ],
   },
+  wiring: {
+    sketch: {
+      boxes: [
+        { of: 'panel-main', leftFt: 0, bottomFt: 3.5, widthFt: 1.25, heightFt: 2.5 },
+        { of: 'inlet', leftFt: 27, bottomFt: 0.25, widthFt: 0.5, heightFt: 0.5 },
+      ],
+    },
+  },
   outage: {
     hours: 72,
     startFraction: 0.9,

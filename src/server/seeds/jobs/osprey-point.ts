@@ -135,6 +135,22 @@ export const ospreyPoint: Job = withHookupChanges({
       { id: 'l4', kind: 'breaker', name: 'Backfed breaker', ratingA: 20 },
     ],
   },
+  wiring: {
+    sketch: {
+      boxes: [
+        { of: 'panel-main', leftFt: 0, bottomFt: 3.5, widthFt: 1.25, heightFt: 2.5 },
+        {
+          of: 'the box where the autotransformer joins',
+          leftFt: 4.25,
+          bottomFt: 4.5,
+          widthFt: 0.5,
+          heightFt: 0.5,
+        },
+        { of: 'Tailrace 5k', leftFt: 4, bottomFt: 1.5, widthFt: 1, heightFt: 1.5 },
+        { of: 'inlet', leftFt: 14.5, bottomFt: 2.25, widthFt: 0.5, heightFt: 0.5 },
+      ],
+    },
+  },
   outage: { hours: 24, startFraction: 1, reserveFraction: 0.1, deratingFraction: 0.9 },
   calculations: [],
 })

@@ -288,6 +288,16 @@ export const quarryRidge: Job = withHookupChanges({
       },
     ],
   },
+  wiring: {
+    sketch: {
+      boxes: [
+        { of: 'panel-studio', leftFt: 0, bottomFt: 3.5, widthFt: 1.25, heightFt: 2.5 },
+        { of: 'panel-new-panel', leftFt: 7.25, bottomFt: 4, widthFt: 1, heightFt: 2 },
+        { of: 'unit-u1', leftFt: 3.5, bottomFt: 0.75, widthFt: 1.5, heightFt: 2 },
+        { of: 'bank-u1', leftFt: 8, bottomFt: 0, widthFt: 1.75, heightFt: 2 },
+      ],
+    },
+  },
   outage: { hours: 60, startFraction: 1, reserveFraction: 0.1, deratingFraction: 0.95 },
   calculations: [],
 })

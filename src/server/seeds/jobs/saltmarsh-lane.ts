@@ -276,6 +276,14 @@ export const saltmarshLane: Job = withHookupChanges({
       },
     ],
   },
+  wiring: {
+    sketch: {
+      boxes: [
+        { of: 'panel-main', leftFt: 0, bottomFt: 4, widthFt: 1.25, heightFt: 2.5 },
+        { of: 'inlet', leftFt: 15.5, bottomFt: 1.25, widthFt: 0.5, heightFt: 0.5 },
+      ],
+    },
+  },
   outage: {
     hours: 96,
     startFraction: 1,

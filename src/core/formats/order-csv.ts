@@ -1,0 +1,46 @@
+import type { Order } from '../work/parts/order'
+import { csvOf } from './cells'
+
+/** An order as a table: a line for each part, and for each put-up of it that is bought. */
+export const orderCsv = ({ lines }: Order): string =>
+  csvOf([
+    [
+      'part',
+      'name',
+      'unit',
+      'needed',
+      'from stock',
+      'to order',
+      'put-up',
+      'put-ups',
+      'price each',
+      'price',
+      'supplier',
+      'price of',
+      'why',
+    ],
+    ...lines.flatMap(l => {
+      const line = (bought: Order['lines'][number]['bought'][number] | null) => [
+        l.key,
+        l.name,
+        l.unit,
+        round(l.needed),
+        round(l.fromStock),
+        round(l.toOrder),
+        bought ? bought.quantity : '',
+        bought ? bought.count : '',
+        bought ? bought.priceUsd : '',
+        bought
+          ? round(bought.count * bought.priceUsd)
+          : l.toOrder > 0 && l.priceUsd === null
+            ? 'ask'
+            : round(l.priceUsd ?? 0),
+        bought ? bought.supplier : '',
+        bought ? bought.on : '',
+        [...new Set(l.why.map(w => w.text))].join('; '),
+      ]
+      return l.bought.length ? l.bought.map(line) : [line(null)]
+    }),
+  ])
+
+const round = (value: number) => Number(value.toFixed(2))

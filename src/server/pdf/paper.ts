@@ -1,0 +1,155 @@
+import { join } from 'node:path'
+import PDFDocument from 'pdfkit'
+import { deference } from '@/core/deference'
+
+export interface Sheet {
+  firm: string
+  revision: number
+  on: string
+}
+
+const fonts = join(process.cwd(), 'node_modules/@fontsource/atkinson-hyperlegible-next/files')
+const marginPt = 36
+const footPt = 44
+const margins = { top: marginPt, left: marginPt, right: marginPt, bottom: footPt }
+
+/** Signs that the font lacks, as words. */
+const said: readonly [RegExp, string][] = [
+  [/ ?→ ?/g, ' to '],
+  [/≤ ?/g, 'at most '],
+  [/≥ ?/g, 'at least '],
+  [/⅛/g, ' 1/8'],
+  [/⅝/g, ' 5/8'],
+  [/⁄/g, '/'],
+]
+export const printable = (text: string) => said.reduce((t, [sign, word]) => t.replace(sign, word), text)
+
+export interface PaperColumn<R> {
+  head: string
+  /** share of the width */
+  share: number
+  cell: (row: R) => string
+  figure?: boolean
+}
+
+/** Pages of a document: titles, paragraphs, tables whose heads come again on each page; a foot on each. */
+export class Paper {
+  readonly doc: PDFKit.PDFDocument
+  private readonly bytes: Promise<Buffer>
+
+  constructor(
+    private readonly title: string,
+    private readonly sheet: Sheet,
+    private readonly layout: 'portrait' | 'landscape' = 'portrait',
+  ) {
+    this.doc = new PDFDocument({
+      size: 'LETTER',
+      layout,
+      margins: { ...margins },
+      bufferPages: true,
+      info: { Title: title, Author: sheet.firm },
+    })
+    this.doc.registerFont('body', join(fonts, 'atkinson-hyperlegible-next-latin-400-normal.woff'))
+    this.doc.registerFont('bold', join(fonts, 'atkinson-hyperlegible-next-latin-700-normal.woff'))
+    const parts: Buffer[] = []
+    this.bytes = new Promise((done, failed) => {
+      this.doc.on('data', part => parts.push(part))
+      this.doc.on('end', () => done(Buffer.concat(parts)))
+      this.doc.on('error', failed)
+    })
+    this.doc.font('bold').fontSize(16).text(printable(title))
+    this.doc.moveDown(0.3)
+  }
+
+  get width() {
+    return this.doc.page.width - 2 * marginPt
+  }
+
+  private get bottom() {
+    return this.doc.page.height - footPt
+  }
+
+  next() {
+    this.doc.addPage({ size: 'LETTER', layout: this.layout, margins: { ...margins } })
+  }
+
+  heading(text: string) {
+    const { doc } = this
+    if (doc.y > this.bottom - 60) this.next()
+    doc.moveDown(0.6).font('bold').fontSize(11.5).text(printable(text), marginPt)
+    doc.moveDown(0.2)
+  }
+
+  paragraph(text: string) {
+    this.doc.font('body').fontSize(9).text(printable(text), marginPt, this.doc.y, { width: this.width })
+    this.doc.moveDown(0.25)
+  }
+
+  table<R>(columns: readonly PaperColumn<R>[], rows: readonly R[]) {
+    const { doc } = this
+    const whole = columns.reduce((sum, c) => sum + c.share, 0)
+    const widths = columns.map(c => (c.share / whole) * this.width)
+    const line = (cells: readonly string[], bold: boolean) => {
+      doc.font(bold ? 'bold' : 'body').fontSize(8)
+      const tall =
+        Math.max(...cells.map((t, n) => doc.heightOfString(t || ' ', { width: (widths[n] ?? 0) - 6 }))) + 4
+      if (doc.y + tall > this.bottom) {
+        this.next()
+        if (!bold) line(heads, true)
+        doc.font(bold ? 'bold' : 'body').fontSize(8)
+      }
+      const top = doc.y
+      let x = marginPt
+      cells.forEach((text, n) => {
+        const width = widths[n] ?? 0
+        doc.text(text, x + 2, top + 2, {
+          width: width - 6,
+          align: columns[n]?.figure ? 'right' : 'left',
+        })
+        x += width
+      })
+      doc
+        .moveTo(marginPt, top + tall)
+        .lineTo(marginPt + this.width, top + tall)
+        .lineWidth(bold ? 1 : 0.3)
+        .strokeColor(bold ? '#111111' : '#999999')
+        .stroke()
+      doc.x = marginPt
+      doc.y = top + tall
+    }
+    const heads = columns.map(c => c.head)
+    line(heads, true)
+    for (const row of rows)
+      line(
+        columns.map(c => printable(c.cell(row))),
+        false,
+      )
+  }
+
+  /** The foot of every page, and the bytes. */
+  end(): Promise<Buffer> {
+    const { doc, sheet } = this
+    const { start, count } = doc.bufferedPageRange()
+    for (let n = start; n < start + count; n++) {
+      doc.switchToPage(n)
+      const y = doc.page.height - footPt + 8
+      // a foot lies below the margin, where text would begin a new page
+      doc.page.margins.bottom = 0
+      doc
+        .font('body')
+        .fontSize(7)
+        .fillColor('#444444')
+        .text(
+          printable(
+            `${sheet.firm} · ${this.title} · revision ${sheet.revision} · ${sheet.on} · page ${n + 1} of ${count}`,
+          ),
+          marginPt,
+          y,
+          { width: this.width, lineBreak: false },
+        )
+        .text(printable(deference), marginPt, y + 10, { width: this.width, height: 18 })
+    }
+    doc.end()
+    return this.bytes
+  }
+}

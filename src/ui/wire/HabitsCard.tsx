@@ -1,0 +1,45 @@
+import { useDeferredValue, useMemo } from 'react'
+import { quantity } from '@/core/units/format'
+import { choicesOf } from '@/core/work/parts/alternatives'
+import { Card, Columns, Quiet } from '../common/pieces'
+import { Options } from '../form/Options'
+import { useFirmParts } from '../parts/useFirmParts'
+import { useWorkspace } from '../workspace/store'
+
+const more = (usd: number | null) => {
+  if (usd === null) return ' (price not known)'
+  if (Math.abs(usd) < 0.005) return ''
+  return ` (${usd > 0 ? '+' : '−'}${quantity(Math.abs(usd), '$')})`
+}
+
+/** What the Code leaves open and the firm decides, with what each other way costs more or less on this job. */
+export function HabitsCard() {
+  const act = useWorkspace(s => s.act)
+  const job = useDeferredValue(useWorkspace(s => s.job))
+  const prices = useFirmParts().data?.prices
+  const choices = useMemo(() => choicesOf(job, prices ?? []), [job, prices])
+  return (
+    <Card title="As the firm likes it" className="no-print">
+      <Quiet>Each other way is worked out whole, with the prices of your book.</Quiet>
+      <Columns least={300}>
+        {choices.map(({ habit, title, why, alternatives }) => (
+          <Options
+            key={habit}
+            label={title}
+            help={why}
+            row={false}
+            value={String(alternatives.findIndex(a => a.chosen))}
+            options={alternatives.map((a, n) => ({
+              value: String(n),
+              label: `${a.label}${prices && !a.chosen ? more(a.moreUsd) : ''}`,
+            }))}
+            onChange={n => {
+              const facts = alternatives[Number(n)]?.facts
+              if (facts) act({ op: 'setHabits', facts })
+            }}
+          />
+        ))}
+      </Columns>
+    </Card>
+  )
+}
