@@ -35,8 +35,8 @@ interface Props<R> {
   foot?: ReactNode
   /** px, above which it scrolls under its heads */
   most?: number
-  /** on a phone each row is a block of its own instead of a line that is too wide */
-  stacked?: boolean
+  /** on a phone each row is a block of its own instead of a line that is too wide; `labelled`: each cell under its head */
+  stacked?: boolean | 'labelled'
   sx?: SystemStyleObject<Theme>
 }
 
@@ -48,6 +48,17 @@ const blocks: SystemStyleObject<Theme> = {
     '& td:last-of-type': { position: 'absolute', top: 4, right: 0 },
   },
 }
+const labelled: SystemStyleObject<Theme> = {
+  [`@media (max-width: ${widths.phone}px)`]: {
+    '& td[data-head]:not(:last-of-type)': {
+      display: 'flex',
+      gap: 1,
+      justifyContent: 'space-between',
+      '&::before': { content: 'attr(data-head)', color: 'text.secondary' },
+    },
+    '& td:empty': { display: 'none' },
+  },
+}
 
 /** Rows of like things: heads, figures to the right, on a narrow screen within its own scroll. */
 export function DataTable<R>({ label, rows, columns, idOf, rowProps, foot, most, stacked, sx }: Props<R>) {
@@ -57,7 +68,11 @@ export function DataTable<R>({ label, rows, columns, idOf, rowProps, foot, most,
       tabIndex={most ? 0 : undefined}
       sx={{ maxHeight: most, '@media print': { overflow: 'visible' } }}
     >
-      <Table aria-label={label} stickyHeader={most !== undefined} sx={{ ...(stacked && blocks), ...sx }}>
+      <Table
+        aria-label={label}
+        stickyHeader={most !== undefined}
+        sx={[stacked ? blocks : {}, stacked === 'labelled' ? labelled : {}, sx ?? {}]}
+      >
         {shown.some(c => c.head) && (
           <TableHead>
             <TableRow>
@@ -85,6 +100,7 @@ export function DataTable<R>({ label, rows, columns, idOf, rowProps, foot, most,
                   key={at}
                   {...(c.names && { component: 'th', scope: 'row' })}
                   align={c.figure ? 'right' : 'left'}
+                  data-head={typeof c.head === 'string' && c.head ? c.head : undefined}
                   sx={{
                     ...(c.names && { fontWeight: 650 }),
                     ...(c.figure && { whiteSpace: 'nowrap' }),

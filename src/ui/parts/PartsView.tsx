@@ -130,7 +130,7 @@ export function PartsView({ today, firm }: { today: string; firm: string }) {
               <DataTable
                 label={name}
                 rows={lines}
-                stacked
+                stacked="labelled"
                 idOf={l => l.key}
                 rowProps={l => ({ 'data-part': l.key })}
                 columns={[

@@ -63,7 +63,7 @@ const choices: {
   {
     habit: 'oneSizeUp',
     title: 'Thickness',
-    why: 'One size thicker loses half a size of volts less; its ground grows with it (NEC 250.122(B)).',
+    why: 'One size thicker loses fewer volts on a long way; its ground grows with it (NEC 250.122(B)).',
     values: [
       { value: false, label: 'as asked' },
       { value: true, label: 'one size up' },
