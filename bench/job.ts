@@ -93,3 +93,25 @@ export function landingJob(): Job {
     { op: 'planMove', circuitId: 'c5', toPosition: 7 },
   ])
 }
+
+/** Twenty-four circuits led over to a new panel behind an inverter: more than 150 conductors. */
+export function wiredJob(): Job {
+  const base = largestJob()
+  const [panel] = base.panels
+  if (!panel) throw new Error('no panel')
+  const circuits = panel.circuits.map((c, i) => ({ ...c, picked: i < 38, label: `Circuit ${i + 1}` }))
+  const { runs: _, ...hookup } = quarryRidge.hookup
+  const set = applyOperation(
+    {
+      ...base,
+      panels: [{ ...panel, circuits: circuits.filter(c => c.position < 40) }],
+      source: quarryRidge.source,
+    },
+    {
+      op: 'setHookup',
+      facts: { ...hookup, panelId: 'main', neutrals: 'follow their hots', newPanel: { spaces: 42 } },
+    },
+  )
+  if (!set.ok) throw new Error(JSON.stringify(set.faults))
+  return set.value
+}

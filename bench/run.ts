@@ -7,8 +7,10 @@ import { evaluate } from '../src/core/assess/evaluate'
 import { landingProblem } from '../src/core/assess/landing'
 import { circuitNeeds } from '../src/core/assess/needs'
 import { solvePositions } from '../src/core/assess/positions'
+import { wiringSvg } from '../src/core/formats/wiring-svg'
 import { loadSolver } from '../src/core/hookup/solver'
 import { circuitsOf } from '../src/core/job/panels'
+import type { Job } from '../src/core/job/schema'
 import { deskFor, runDraws } from '../src/core/outage/chance'
 import { planOf } from '../src/core/outage/plan'
 import { traceOf } from '../src/core/outage/trace'
@@ -16,15 +18,19 @@ import { search } from '../src/core/search/search'
 import { spaceOf } from '../src/core/search/space'
 import { alone } from '../src/core/search/tasks'
 import { wishesSchema } from '../src/core/search/wishes'
+import { partsOfJob } from '../src/core/work/parts'
+import { workOfJob } from '../src/core/work/parts/tasks'
+import { wiringPlan } from '../src/core/work/wiring'
 import { addEquipment } from '../src/server/catalogue/repository'
 import { closeDb, db } from '../src/server/db/connection'
 import { listJobs, listQuerySchema } from '../src/server/jobs/list'
 import { createJob } from '../src/server/jobs/repository'
+import { wiringPdf } from '../src/server/pdf/wiring'
 import { listPeople } from '../src/server/people/repository'
 import { servedFirm } from '../src/server/people/types'
 import { catalogue } from '../src/server/seeds/catalogue'
-import { alderHollow, fernbrook } from '../src/server/seeds/jobs'
-import { landingJob, largestJob, plannedJob } from './job'
+import { alderHollow, fernbrook, quarryRidge } from '../src/server/seeds/jobs'
+import { landingJob, largestJob, plannedJob, wiredJob } from './job'
 import { outageJob } from './outage-job'
 
 const url = process.env.SPILLWAY_URL ?? ''
@@ -52,7 +58,19 @@ async function scripts(jobId: string) {
     executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu'],
   })
-  const views = ['panel', 'ask', 'trace', 'photos', 'loads', 'source', 'hook-up', 'outage', 'findings']
+  const views = [
+    'panel',
+    'ask',
+    'trace',
+    'photos',
+    'loads',
+    'source',
+    'hook-up',
+    'outage',
+    'findings',
+    'wire',
+    'parts',
+  ]
   for (const path of [...views.map(v => `/jobs/${jobId}/${v}`), '/bench', '/equipment', '/jobs']) {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
     const sizes: Promise<[name: string, size: number]>[] = []
@@ -297,6 +315,43 @@ async function outageScreen(jobId: string) {
   await browser.close()
 }
 
+/** Drags the drawing of many wires about, and reads how long each frame took. */
+async function panning(jobId: string) {
+  const browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium-headless-shell',
+    args: ['--no-sandbox', '--disable-gpu'],
+  })
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  await page.goto(`${url}/jobs/${jobId}/wire`, { waitUntil: 'networkidle' })
+  const drawing = page.getByRole('group', { name: /^Drawing of the wires/ })
+  await drawing.locator('[data-wire]').first().waitFor()
+  const box = await drawing.boundingBox()
+  if (!box) throw new Error('no drawing')
+  await page.evaluate(() => {
+    const long: number[] = []
+    Reflect.set(window, 'longTasks', long)
+    new PerformanceObserver(list => {
+      for (const entry of list.getEntries()) long.push(entry.duration)
+    }).observe({ type: 'longtask' })
+  })
+  // as text: what is compiled here names its functions by a helper that the page has not
+  await page.evaluate(
+    'window.frames_ = []; let last = performance.now(); const next = now => { frames_.push(now - last); last = now; requestAnimationFrame(next) }; requestAnimationFrame(next)',
+  )
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  for (let n = 0; n < 200; n++) await page.mouse.move(x + 180 * Math.sin(n / 9), y + 120 * Math.cos(n / 7))
+  await page.mouse.up()
+  report(
+    'frames while panning the most wires',
+    await page.evaluate((): number[] => Reflect.get(window, 'frames_')),
+    '50 ms, aim 16',
+  )
+  await tellingLongTasks(page)('panning the most wires')
+  await browser.close()
+}
+
 async function main() {
   const named = process.argv.slice(2)
   const wants = (part: string) => !named.length || named.includes(part)
@@ -320,11 +375,33 @@ async function main() {
     report('landing of twelve circuits solved', landed, '300 ms')
   }
 
+  const wired = wiredJob()
+  if (wants('wiring')) {
+    const work = (job: Job) => partsOfJob({ ...job }) && workOfJob({ ...job })
+    console.log(`the most wires: ${wiringPlan(wired).conductors.length} conductors`)
+    report(
+      'wiring plan, parts and hours of the largest demo job',
+      await timed(100, () => work(quarryRidge)),
+      '50 ms',
+    )
+    report('the same of the most wires', await timed(100, () => work(wired)), 'none')
+    report('its drawing', await timed(50, () => wiringSvg(wiringPlan(wired), 'bench')), 'none')
+    const sheet = { firm: 'Bench', revision: 1, on: '2026-01-01' }
+    const pdfs: number[] = []
+    for (let n = 0; n < 10; n++) {
+      const began = performance.now()
+      await wiringPdf(wired, sheet)
+      pdfs.push(performance.now() - began)
+    }
+    report('its PDF', pdfs, '2,000 ms')
+  }
+
   const [actor] = await listPeople(servedFirm)
   if (!actor) throw new Error('no demo firm')
   const id = await createJob(actor, job, 'for the bench', new Date())
   if (wants('scripts')) await scripts(id)
   if (wants('taps')) await taps(id)
+  if (wants('wiring')) await panning(await createJob(actor, wired, 'for the bench', new Date()))
   if (wants('outage')) await outageScreen(await createJob(actor, outageJob(), 'for the bench', new Date()))
 
   if (!wants('lists')) return closeDb()

@@ -99,7 +99,7 @@ const ofJob: Door[] = [
       notJson,
       [{ act: 'price', price: { part: 'x', quantity: 0 } }, 400, /quantity/],
       [{ act: 'count', key: 'twist-small', was: 7, count: 8 }, 409, /nothing stands there now/],
-      [{ act: 'minutes', minutes: [], version: 9 }, 409, /Somebody else changed the minutes/],
+      [{ act: 'minutes', minutes: [], version: 9 }, 409, /Somebody else changed the firm/],
     ],
     says: /"own":\{\}/,
   },

@@ -49,10 +49,19 @@ export const linkSchema = z.strictObject({
 })
 export type Link = z.infer<typeof linkSchema>
 
+const runUses = ['inlet', 'feeder', 'circuits'] as const
+const runUse = {
+  inlet: 'the run from the inlet',
+  feeder: 'a feeder',
+  circuits: 'circuits led to another panel',
+} as const satisfies Record<(typeof runUses)[number], string>
+
 /** Conductors that go together through one raceway or as one cable. */
 export const runSchema = z.strictObject({
   id: line(40, 1),
   name: labelled(line(60, 1), 'From, to'),
+  /** what of the wiring it is; missing: told by its name, breaker and number of wires */
+  serves: labelled(z.enum(runUses).optional(), 'It is', 'text', { names: runUse }),
   breakerA: labelled(within(10, 400, 'A'), 'Largest breaker on it', 'A'),
   material: labelled(materialSchema, 'Metal', 'text', { names: materialName }),
   size: labelled(conductorSizeSchema, 'Size', 'AWG', { among: conductorSizes }),

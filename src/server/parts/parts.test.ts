@@ -5,7 +5,7 @@ import { createJob } from '../jobs/repository'
 import { testFirm } from '../people/test-firm'
 import type { Actor } from '../people/types'
 import { alderHollow } from '../seeds/jobs/alder-hollow'
-import { priceBook, pricesOf, putMinutes, readMinutes, reserve, stockFor, takePrices } from './repository'
+import { priceBook, pricesOf, putWays, readWays, reserve, stockFor, takePrices } from './repository'
 
 afterAll(closeDb)
 
@@ -56,11 +56,12 @@ test('what one job keeps of the stock another cannot; kept anew it replaces, and
   expect((await stockFor(await testFirm(), one, ['wire'])).stock).toEqual({})
 })
 
-test('minutes of the firm: none at first, and two who change them at once do not overwrite each other', async () => {
+test('the firm’s ways: none at first, and two who change them at once do not overwrite each other', async () => {
   const firm = await testFirm()
-  expect(await readMinutes(firm)).toEqual({ minutes: [], version: 0 })
+  expect(await readWays(firm)).toEqual({ minutes: [], habits: {}, version: 0 })
   const minutes = [{ work: 'splice' as const, firstMin: 4, eachMin: 3 }]
-  expect(await putMinutes(firm, minutes, 0)).toBe(true)
-  expect(await putMinutes(firm, [], 0)).toBe(false)
-  expect(await readMinutes(firm)).toEqual({ minutes, version: 1 })
+  expect(await putWays(firm, { minutes }, 0)).toBe(true)
+  expect(await putWays(firm, { habits: { growth: true } }, 0)).toBe(false)
+  expect(await putWays(firm, { habits: { connectors: 'lever' } }, 1)).toBe(true)
+  expect(await readWays(firm)).toEqual({ minutes, habits: { connectors: 'lever' }, version: 2 })
 })

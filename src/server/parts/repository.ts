@@ -1,3 +1,4 @@
+import { type Habits, habitsSchema } from '@/core/hookup/wiring-choices'
 import type { Stock } from '@/core/search/stock'
 import { mostPrices, type Price } from '@/core/work/parts/prices'
 import { type Minutes, minutesSchema } from '@/core/work/parts/tasks'
@@ -6,6 +7,7 @@ import { always, transaction } from '../db/transaction'
 import type { Actor } from '../people/types'
 
 type Firm = Pick<Actor, 'firmId'>
+const someHabits = habitsSchema.partial()
 
 interface PriceRow {
   part: string
@@ -154,17 +156,33 @@ export async function reserve({ firmId }: Firm, jobId: string, wanted: Stock): P
   }, always)
 }
 
-/** The firm's minutes by kind of work, none while it gave none; and the version that a change must name. */
-export async function readMinutes({ firmId }: Firm): Promise<{ minutes: Minutes; version: number }> {
-  const row = await db()('firm').where({ id: firmId }).first('minutes', 'minutes_version')
+/** The firm's minutes by kind of work and its habits, none while it gave none; and the version that a change must name. */
+export async function readWays({
+  firmId,
+}: Firm): Promise<{ minutes: Minutes; habits: Partial<Habits>; version: number }> {
+  const row = await db()('firm').where({ id: firmId }).first('minutes', 'habits', 'minutes_version')
   const own = minutesSchema.safeParse(row?.minutes ?? [])
-  return { minutes: own.success ? own.data : [], version: row?.minutes_version ?? 0 }
+  const habits = someHabits.safeParse(row?.habits ?? {})
+  return {
+    minutes: own.success ? own.data : [],
+    habits: habits.success ? habits.data : {},
+    version: row?.minutes_version ?? 0,
+  }
 }
 
 /** Writes them; false where somebody else did meanwhile. */
-export async function putMinutes({ firmId }: Firm, minutes: Minutes, version: number): Promise<boolean> {
+export async function putWays(
+  { firmId }: Firm,
+  ways: { minutes: Minutes } | { habits: Partial<Habits> },
+  version: number,
+): Promise<boolean> {
   const written = await db()('firm')
     .where({ id: firmId, minutes_version: version })
-    .update({ minutes: JSON.stringify(minutesSchema.parse(minutes)), minutes_version: version + 1 })
+    .update({
+      ...('minutes' in ways
+        ? { minutes: JSON.stringify(minutesSchema.parse(ways.minutes)) }
+        : { habits: JSON.stringify(someHabits.parse(ways.habits)) }),
+      minutes_version: version + 1,
+    })
   return written === 1
 }

@@ -3,15 +3,20 @@ import { hookupDevices } from '@/core/hookup/design'
 import { applied } from '@/core/job/fixtures/jobs'
 import { changeId } from '@/core/plan/change'
 import { partsOfJob } from '@/core/work/parts'
+import { choicesOf } from '@/core/work/parts/alternatives'
+import { isKnownPart } from '@/core/work/parts/keys'
 import { orderOf } from '@/core/work/parts/order'
+import { keyOfPrice, pricesCsv, readPrices } from '@/core/work/parts/prices'
 import { workOfJob } from '@/core/work/parts/tasks'
 import { wiringPlan } from '@/core/work/wiring'
 import { catalogue } from './catalogue'
 import { demoJobs } from './jobs'
+import { pricesFor } from './prices'
 
 /** Parts and hours of the demo jobs: what the plan asks is there, once; of job 1 piece by piece. */
 
 const jobs = demoJobs.map(({ job }) => [job.title, job] as const)
+const devices = new Set(catalogue.map(e => e.id))
 const leaving = [...hookupDevices, 'backfed', 'path', 'positions', 'intercepts'] as const
 /** What takes no part: it is there and is moved, its wire is counted in the wiring plan, or it is on the source’s own list. */
 const partless = new Set(['move', 'remove', 'lead', 'run', 'bond', 'mount'])
@@ -31,6 +36,7 @@ test.each(jobs)(
       const forgotten = chosen.planned.filter(c => !partless.has(c.kind) && !told.has(changeId(c)))
       expect([here.method, forgotten]).toEqual([here.method, []])
       expect(new Set(parts.map(p => p.key)).size).toBe(parts.length)
+      expect(parts.filter(p => p.key.length > 60 || !isKnownPart(p.key, devices))).toEqual([])
       const sum = (kind: string) =>
         parts.filter(p => p.kind === kind).reduce((total, p) => total + p.quantity, 0)
       const bought = plan.conductors.filter(c => c.comes === 'bought' && c.size)
@@ -93,4 +99,16 @@ test('each demo job on a day: tasks and hours of one pair of hands, and what two
     { name: 'Millrace 8', weightLb: 92, people: 2 },
     { name: 'Cascade 48-280', weightLb: 268, people: 6 },
   ])
+})
+
+test('the demo’s price book has a price, or asks, for every part of the demo jobs, whichever way they are wired', () => {
+  const book = pricesFor(demoJobs.map(({ job }) => job))
+  expect(new Set(book.map(keyOfPrice)).size).toBe(book.length)
+  expect(readPrices(pricesCsv(book), '2026-11-29')).toEqual({ prices: book, faults: [], doubled: 0 })
+  for (const { job } of demoJobs) {
+    const order = orderOf([partsOfJob(job)], book)
+    expect(order.lines.filter(l => l.priceUsd === null && !book.some(p => p.part === l.key))).toEqual([])
+    // what is chosen otherwise has its price too
+    expect(choicesOf(job, book).flatMap(c => c.alternatives.filter(a => a.moreUsd === null))).toEqual([])
+  }
 })

@@ -23,6 +23,14 @@ export function BookReport({ book: { data, error } }: { book: ReturnType<typeof 
       {plural(data.taken, 'price')} taken over
       {data.older > 0 && `, ${data.older} left as they are: a newer price stands there`}
       {data.doubled > 0 && `, ${data.doubled} twice in the file: the newer one counts`}.
+      {data.unknown.count > 0 && (
+        <p>
+          {plural(data.unknown.count, 'part')} of it stand on no list of Spillway’s, and are kept:{' '}
+          {data.unknown.some.join(', ')}
+          {data.unknown.count > data.unknown.some.length && ' …'}. The price book goes out with the keys of
+          ours.
+        </p>
+      )}
       <Rows lines={data.faults.map(f => `Row ${f.row}, ${f.column}: ${f.message}`)} />
     </Alert>
   )

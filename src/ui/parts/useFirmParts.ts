@@ -1,4 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Habits } from '@/core/hookup/wiring-choices'
 import type { Stock } from '@/core/search/stock'
 import type { Price } from '@/core/work/parts/prices'
 import type { Minutes } from '@/core/work/parts/tasks'
@@ -14,6 +15,7 @@ export interface FirmParts {
   own: Stock
   others: Stock
   minutes: Minutes
+  habits: Partial<Habits>
   version: number
 }
 
@@ -44,6 +46,8 @@ export interface BookTaken {
   older: number
   doubled: number
   faults: { row: number; column: string; message: string }[]
+  /** parts that no list asks for */
+  unknown: { count: number; some: string[] }
 }
 
 /** Takes a price book over. */

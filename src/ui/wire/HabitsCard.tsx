@@ -1,9 +1,11 @@
+import { Button } from '@mui/material'
 import { useDeferredValue, useMemo } from 'react'
 import { quantity } from '@/core/units/format'
 import { choicesOf } from '@/core/work/parts/alternatives'
+import { Problem } from '../common/Problem'
 import { Card, Columns, Quiet } from '../common/pieces'
 import { Options } from '../form/Options'
-import { useFirmParts } from '../parts/useFirmParts'
+import { useFirmParts, useFirmPartsChanges } from '../parts/useFirmParts'
 import { useWorkspace } from '../workspace/store'
 
 const more = (usd: number | null) => {
@@ -16,10 +18,29 @@ const more = (usd: number | null) => {
 export function HabitsCard() {
   const act = useWorkspace(s => s.act)
   const job = useDeferredValue(useWorkspace(s => s.job))
-  const prices = useFirmParts().data?.prices
+  const { data: firm } = useFirmParts()
+  const prices = firm?.prices
+  const change = useFirmPartsChanges()
+  const habits = job.wiring?.habits ?? {}
+  const asFirm =
+    JSON.stringify(Object.entries(habits).sort()) ===
+    JSON.stringify(Object.entries(firm?.habits ?? {}).sort())
   const choices = useMemo(() => choicesOf(job, prices ?? []), [job, prices])
   return (
-    <Card title="As the firm likes it" className="no-print">
+    <Card
+      title="As the firm likes it"
+      className="no-print"
+      tools={
+        <Button
+          size="small"
+          disabled={!firm || asFirm || change.isPending}
+          onClick={() => firm && change.mutate({ act: 'habits', habits, version: firm.version })}
+        >
+          Begin new jobs like this
+        </Button>
+      }
+    >
+      {change.error && <Problem>{change.error.message}</Problem>}
       <Quiet>Each other way is worked out whole, with the prices of your book.</Quiet>
       <Columns least={300}>
         {choices.map(({ habit, title, why, alternatives }) => (

@@ -6,6 +6,7 @@ import { type ConductorSize, conductorSizes } from '@/core/units/tables/conducto
 import type { WiringPlan } from '@/core/work/wiring/parts'
 import { type ScheduleRow, scheduleOf } from '@/core/work/wiring/schedule'
 import { sizeWorking } from '@/core/work/wiring/sizes'
+import { DataTable } from '../common/DataTable'
 import { Card, FigureLink, Quiet } from '../common/pieces'
 import { Choice } from '../form/Choice'
 import { useWorkspace } from '../workspace/store'
@@ -136,7 +137,25 @@ export function ScheduleGrid({ plan, circuitId, route, onRoute }: Props) {
         </>
       }
     >
+      <Box sx={{ display: 'none', '@media print': { display: 'block' } }}>
+        <DataTable
+          label="Schedule on paper"
+          rows={rows}
+          idOf={r => r.id}
+          columns={[
+            { head: 'Mark', names: true, cell: r => r.mark },
+            { head: 'What', cell: r => r.function },
+            { head: 'From', cell: r => r.from },
+            { head: 'To', cell: r => r.to },
+            { head: 'AWG', cell: r => r.sizeAwg },
+            { head: 'Colour', cell: r => `${r.colour}${r.metal === 'aluminum' ? ', aluminum' : ''}` },
+            { head: 'Cut', figure: true, cell: r => (r.cutFt ? `${figure(r.cutFt)} ft` : '') },
+            { head: 'Through', cell: r => r.route },
+          ]}
+        />
+      </Box>
       <DataGrid
+        className="no-print"
         aria-label="Schedule of conductors"
         rows={rows}
         columns={columns}

@@ -26,6 +26,7 @@ const firmParts = {
   own: {},
   others: { 'twist-large': 7 },
   minutes: [],
+  habits: {},
   version: 0,
 }
 let asked: unknown[] = []
@@ -35,6 +36,7 @@ const besides = (path: string, init?: RequestInit) => {
       taken: 2,
       older: 1,
       doubled: 0,
+      unknown: { count: 1, some: ['elbow grease'] },
       faults: [{ row: 3, column: 'price', message: '“€ 2” is in another money: prices are in $' }],
     })
   if (!path.endsWith('/parts')) return null
@@ -130,7 +132,7 @@ test('a price book is read, and each row that was not taken is told with why', a
   const file = new File(['part,quantity,price,date'], 'book.csv', { type: 'text/csv' })
   await user.upload(await screen.findByLabelText('A price book as CSV'), file)
   expect((await screen.findByText(/2 prices taken over, 1 left as they are/)).textContent).toMatch(
-    /Row 3, price: .*another money/,
+    /1 part of it stand on no list .*elbow grease.*Row 3, price: .*another money/,
   )
 })
 
@@ -140,4 +142,12 @@ test('hours, tools and lifts stand under the parts, by the firm’s minutes', as
   expect(within(hours).getByRole('row', { name: /Put up a panel/ }).textContent).toMatch(/1752$/)
   expect(screen.getByText(/Cascade 48-280: 268 lb.*, lifted by 6/)).toBeTruthy()
   await act(async () => {})
+})
+
+test('a habit is changed on the job, and kept for new ones', async () => {
+  const { user, job } = wire()
+  await user.click(await screen.findByRole('radio', { name: /^lever/ }))
+  expect(job().wiring?.habits).toEqual({ connectors: 'lever' })
+  await user.click(screen.getByRole('button', { name: 'Begin new jobs like this' }))
+  expect(asked).toEqual([{ act: 'habits', habits: { connectors: 'lever' }, version: 0 }])
 })

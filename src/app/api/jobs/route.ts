@@ -7,6 +7,7 @@ import { line } from '@/core/quantity'
 import { bodyAs, handle, refuse } from '@/server/http/handle'
 import { listJobs, listQuerySchema } from '@/server/jobs/list'
 import { createJob, readTemplate } from '@/server/jobs/repository'
+import { readWays } from '@/server/parts/repository'
 import { currentActor } from '@/server/people/actor'
 
 const newJobSchema = z.strictObject({
@@ -41,5 +42,9 @@ export const POST = handle(async request => {
     ])
   const job = startJob(facts, directory, randomUUID, template)
   if (!job.ok) return refuse(400, 'The breakers cannot all be read; no job was opened.', job.faults)
-  return { id: await createJob(actor, job.value, 'opened the job', new Date()) }
+  const { habits } = await readWays(actor)
+  // what the template says of the wiring goes before
+  const own =
+    job.value.wiring || !Object.keys(habits).length ? job.value : { ...job.value, wiring: { habits } }
+  return { id: await createJob(actor, own, 'opened the job', new Date()) }
 })

@@ -1,7 +1,9 @@
 import { NextResponse } from 'next/server'
 import * as z from 'zod'
 import { dayIn } from '@/core/day'
+import { isKnownPart } from '@/core/work/parts/keys'
 import { mostPrices, pricesCsv, readPrices } from '@/core/work/parts/prices'
+import { listEquipment } from '@/server/catalogue/repository'
 import { bodyAs, handle, refuse } from '@/server/http/handle'
 import { priceBook, takePrices } from '@/server/parts/repository'
 import { currentActor } from '@/server/people/actor'
@@ -38,5 +40,13 @@ export const POST = handle(async request => {
       409,
       `A book holds at most ${mostPrices.toLocaleString('en-US')} prices; this would make ${done.tooMany.toLocaleString('en-US')}. Nothing was taken over.`,
     )
-  return { taken: done.taken, older: prices.length - done.taken, doubled, faults: faults.slice(0, 200) }
+  const devices = new Set((await listEquipment(actor)).map(e => e.id))
+  const unknown = [...new Set(prices.map(p => p.part))].filter(part => !isKnownPart(part, devices))
+  return {
+    unknown: { count: unknown.length, some: unknown.slice(0, 20) },
+    taken: done.taken,
+    older: prices.length - done.taken,
+    doubled,
+    faults: faults.slice(0, 200),
+  }
 })

@@ -2,6 +2,7 @@ import * as fc from 'fast-check'
 import { circuit, job } from '../../job/fixtures/jobs'
 import { partsOfJob } from '.'
 import { choicesOf } from './alternatives'
+import { isKnownPart } from './keys'
 import { type PartLine, summed } from './line'
 import { cheapest, orderOf } from './order'
 import { type Price, pricesCsv, readPrices } from './prices'
@@ -223,4 +224,21 @@ test('hours by the firm’s minutes: the first and each more; tools, heavy lifts
   expect(workOfJob(anInlet(), own).hours - work.hours).toBeCloseTo((100 - 21) / 60, 9)
   const nothing = job([circuit(1)], { hookup: { method: 'undecided', bondingPlug: false } })
   expect(workOfJob(nothing)).toMatchObject({ tasks: [], hours: 0, protection: [] })
+})
+
+test('the key of every part that a list asks for is known again, short enough for the stock, and others are not', () => {
+  const devices = new Set(['i', 'test'])
+  for (const { key } of partsOfJob(
+    anInlet({ wiring: { routes: [{ id: 'inlet', bendsDeg: 720, wet: true }] } }),
+  )) {
+    expect([key, isKnownPart(key, devices)]).toEqual([key, true])
+    expect(key.length).toBeLessThanOrEqual(60)
+  }
+  expect(['elbow grease', 'wire', 'i2', ''].map(k => isKnownPart(k, devices))).toEqual([
+    false,
+    false,
+    false,
+    false,
+  ])
+  expect(isKnownPart('i/expansion', devices)).toBe(true)
 })

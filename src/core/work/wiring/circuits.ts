@@ -202,7 +202,9 @@ export function atSwitch(site: Site, which: 'switch' | 'secondSwitch' | 'managed
 export function ledOver(site: Site, circuitIds: readonly string[], from: Panel, to: Panel) {
   if (!circuitIds.length) return
   const { hookup } = site.job
-  const run = hookup.runs?.find(r => r.conductors > 4)
+  const run =
+    hookup.runs?.find(r => r.serves === 'circuits') ??
+    hookup.runs?.find(r => r.conductors > 4 && r.serves === undefined)
   const route = lay(site.draft, {
     id: 'led-over',
     name: `${from.name} to ${to.name}`,

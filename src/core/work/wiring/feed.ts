@@ -102,10 +102,14 @@ function inletSupply(site: Site, leastA: number): (Supply & { ratedA: number }) 
 
 const liveLeg = ({ job }: Site) => (job.source?.arrangement === 'one-leg' ? job.source.liveLeg : 'L1')
 
-/** The run of the job that is the inlet’s: it has the name of the wire in the path. */
+/** The run of the job that is the inlet’s: it says so, or has the name of the wire in the path. */
 export const runOfInlet = ({ job: { hookup } }: Site): Run | undefined => {
+  const said = hookup.runs?.find(r => r.serves === 'inlet')
+  if (said) return said
   const wire = hookup.path?.find(l => l.kind === 'wire')
-  return wire?.name === undefined ? undefined : hookup.runs?.find(r => r.name === wire.name)
+  return wire?.name === undefined
+    ? undefined
+    : hookup.runs?.find(r => r.name === wire.name && r.serves === undefined)
 }
 
 /** The run from the inlet to what it feeds: by what the job says of its wire, else as is usual. */

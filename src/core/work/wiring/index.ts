@@ -101,9 +101,13 @@ function fedFrom(
   dcSide(site)
 }
 
-/** What the job says of a feeder: of its runs the one for its breaker, of four wires at most, that is not the inlet’s. */
-const feederRun = (site: Site, breakerA: number) =>
-  site.job.hookup.runs?.find(r => r.conductors <= 4 && r.breakerA === breakerA && r !== runOfInlet(site))
+/** What the job says of a feeder: the run that says so, for its breaker; else one of four wires at most that is not the inlet’s. */
+function feederRun(site: Site, breakerA: number) {
+  const runs = site.job.hookup.runs?.filter(r => r.breakerA === breakerA && r !== runOfInlet(site))
+  return (
+    runs?.find(r => r.serves === 'feeder') ?? runs?.find(r => r.conductors <= 4 && r.serves === undefined)
+  )
+}
 
 function feederRoute(site: Site, id: string, from: string, to: string, breakerA: number): string {
   const run = feederRun(site, breakerA)

@@ -1,12 +1,39 @@
-import type { ConductorSize } from '../../units/tables/conductors'
+import { quantity } from '../../units/format'
+import { type ConductorSize, conductorRow } from '../../units/tables/conductors'
 import { boxFor } from './boxes'
 import { tell } from './draft'
 import type { Box, Conductor, Splice } from './parts'
 import type { Site } from './site'
-import { connectorFor } from './splices'
+import { areaOf, connectorFor } from './splices'
 
 /** Enclosures that the work puts up for wires alone: a box whose size follows from what is in it. */
 const isBox = (name: string) => name.startsWith('box at the ') || name.startsWith('the box where ')
+
+/** A panel’s gutter as it usually is, in²; how full it may be at any place, with splices and of wires alone (312.8). */
+const gutterIn2 = 14
+const mayFillFraction = 0.75
+const wiresMayFillFraction = 0.4
+
+/** Whether the splices made in a panel, with their wires, leave the room that is asked: by usual gutters, measured where it is near. */
+function inGutters(site: Site, splices: readonly Splice[], ends: ReadonlyMap<string, Conductor[]>) {
+  for (const panel of site.job.panels) {
+    const inIt = splices.filter(s => site.draft.devices.get(s.device)?.within === panel.name)
+    // each bends round in the gutter once, whatever it is joined to
+    const wires = new Set(inIt.flatMap(s => ends.get(s.device) ?? []))
+    const wiresIn2 = [...wires].reduce(
+      (sum, { size }) => sum + (size ? (conductorRow(size)?.areaIn2 ?? 0) : 0),
+      0,
+    )
+    const joinedIn2 = inIt.reduce((sum, s) => sum + areaOf(s.connector), 0)
+    const all = (wiresIn2 + joinedIn2) / gutterIn2
+    if (all > mayFillFraction || wiresIn2 / gutterIn2 > wiresMayFillFraction)
+      tell(
+        site.draft,
+        `${panel.name}: ${inIt.length} splices and their wires would fill ${quantity(all, 'fraction')} of a usual gutter of ${gutterIn2} in²; ${quantity(mayFillFraction, 'fraction')} may be, ${quantity(wiresMayFillFraction, 'fraction')} of wires alone (NEC 312.8). Measure it, or splice in a box beside it.`,
+        `gutter ${panel.id}`,
+      )
+  }
+}
 
 /** With what each splice is made, and the boxes that the work puts up, by what enters them. */
 export function joined(site: Site, conductors: readonly Conductor[]): { splices: Splice[]; boxes: Box[] } {
@@ -29,6 +56,7 @@ export function joined(site: Site, conductors: readonly Conductor[]): { splices:
       )
     splices.push({ device: device.id, connector: found?.key ?? null, name: found?.name ?? 'to be chosen' })
   }
+  inGutters(site, splices, ends)
   const boxes: Box[] = []
   for (const name of new Set(devices.map(d => d.within).filter(isBox))) {
     const inIt = devices.filter(d => d.within === name)

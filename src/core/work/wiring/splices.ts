@@ -12,8 +12,8 @@ interface Connector {
   most: Partial<Record<ConductorSize, number>>
   /** listed to join copper to aluminum */
   bothMetals: boolean
-  /** in a put-up */
-  perBox: number
+  /** across, where it lies among wires: what is usual */
+  areaIn2: number
 }
 
 /** Usual ranges, from the smallest up: a row for each. */
@@ -26,7 +26,7 @@ const connectors: readonly Connector[] = [
     thickest: '12',
     most: { '14': 4, '12': 3 },
     bothMetals: false,
-    perBox: 100,
+    areaIn2: 0.25,
   },
   {
     key: 'twist-large',
@@ -36,7 +36,7 @@ const connectors: readonly Connector[] = [
     thickest: '8',
     most: { '14': 6, '12': 5, '10': 4, '8': 2 },
     bothMetals: false,
-    perBox: 50,
+    areaIn2: 0.45,
   },
   {
     key: 'lever-2',
@@ -46,7 +46,7 @@ const connectors: readonly Connector[] = [
     thickest: '12',
     most: { '14': 2, '12': 2 },
     bothMetals: false,
-    perBox: 50,
+    areaIn2: 0.2,
   },
   {
     key: 'lever-3',
@@ -56,7 +56,7 @@ const connectors: readonly Connector[] = [
     thickest: '12',
     most: { '14': 3, '12': 3 },
     bothMetals: false,
-    perBox: 50,
+    areaIn2: 0.28,
   },
   {
     key: 'lever-3-large',
@@ -66,7 +66,7 @@ const connectors: readonly Connector[] = [
     thickest: '10',
     most: { '14': 3, '12': 3, '10': 3 },
     bothMetals: false,
-    perBox: 30,
+    areaIn2: 0.4,
   },
   {
     key: 'tap-insulated',
@@ -76,7 +76,7 @@ const connectors: readonly Connector[] = [
     thickest: '1/0',
     most: {},
     bothMetals: true,
-    perBox: 1,
+    areaIn2: 1.1,
   },
 ]
 const anyMost = 3
@@ -103,3 +103,6 @@ export function connectorFor(wires: readonly Joined[], school: Habits['connector
     ) ?? null
   )
 }
+
+/** What a connector takes up across, in²; nothing for one that is still to be chosen. */
+export const areaOf = (key: string | null): number => connectors.find(c => c.key === key)?.areaIn2 ?? 0

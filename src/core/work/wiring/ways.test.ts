@@ -1,8 +1,9 @@
 import * as fc from 'fast-check'
-import { circuit, job } from '../../job/fixtures/jobs'
+import { applied, circuit, job } from '../../job/fixtures/jobs'
 import type { Operation } from '../../job/operations'
 import { applyOperation } from '../../job/operations'
 import type { Job } from '../../job/schema'
+import { bare } from '../../panel/schema'
 import { boxFor } from './boxes'
 import { made } from './fixtures/made'
 import { wiringPlan } from './index'
@@ -157,4 +158,16 @@ test('boxes by their fill: the smallest that holds what enters, a pull box from 
   expect(box('12', 10)?.volumeIn3).toBe(30.3)
   expect(box('4', 4)?.key).toBe('box-12x12x4')
   expect(box('12', 400)).toBeNull()
+})
+
+test('splices in a panel’s gutter are told where they would fill more of a usual one than 312.8 allows', () => {
+  const of = (n: number) => ({
+    ...job([], { hookup: { method: 'critical-subpanel', bondingPlug: false } }),
+    panels: [
+      { ...bare('main', 'Main', 40, 200), circuits: Array.from({ length: n }, (_, i) => circuit(i + 1)) },
+    ],
+  })
+  const told = (j: Job) =>
+    /312\.8/.test(said(applied(j, { op: 'setHookup', facts: { neutrals: 'follow their hots' } })))
+  expect([told(of(4)), told(of(18))]).toEqual([false, true])
 })

@@ -79,6 +79,12 @@ export function decided(site: Site, drawn: RouteDrawn): RouteDrawn {
       `${route.name}: where it goes through the fire-rated wall, the opening is fire-stopped by a listed system (NEC 300.21).`,
       route.id,
     )
+  if (route.through === 'finished')
+    tell(
+      site.draft,
+      `${route.name}: it goes through a finished wall: ask before it is opened, and what closes it is agreed.`,
+      route.id,
+    )
   return route
 }
 

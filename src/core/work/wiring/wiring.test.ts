@@ -426,3 +426,23 @@ test('a switched neutral is a system of its own: its bond and electrode are told
   expect(told(true)).toMatch(/separately derived system.*250\.30.*250\.34.*250\.66/)
   expect(told(false)).toMatch(/the only one, and the electrode of the house serves both/)
 })
+
+test('a run that says what it is goes before one that only looks like it', () => {
+  const run = (id: string, facts: object) => ({
+    id,
+    name: id,
+    breakerA: 30,
+    material: 'cu' as const,
+    size: '10' as const,
+    insulationC: 75 as const,
+    conductors: 3,
+    currentCarrying: 2,
+    deratingKnown: true,
+    lengthFt: 5,
+    ...facts,
+  })
+  const of = (...runs: ReturnType<typeof run>[]) =>
+    wiringPlan(switched({ runs })).routes.find(r => r.id === 'inlet')?.lengthFt
+  expect(of(run('any', {}))).toBe(10)
+  expect(of(run('any', {}), run('said', { serves: 'inlet', lengthFt: 22 }))).toBe(22)
+})

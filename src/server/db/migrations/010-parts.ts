@@ -23,6 +23,7 @@ export async function up(db: Knex): Promise<void> {
   })
   await db.schema.alterTable('firm', t => {
     t.jsonb('minutes').comment('by kind of work; null: the usual ones')
+    t.jsonb('habits').comment('how the firm likes to wire, for new jobs; null: the usual way')
     t.integer('minutes_version').notNullable().defaultTo(0)
   })
 }

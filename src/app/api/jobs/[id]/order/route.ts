@@ -5,7 +5,7 @@ import { orderCsv } from '@/core/formats/order-csv'
 import { partsOfJob } from '@/core/work/parts'
 import { freeOf, orderOf } from '@/core/work/parts/order'
 import { handle } from '@/server/http/handle'
-import { pricesOf, readMinutes, stockFor } from '@/server/parts/repository'
+import { pricesOf, readWays, stockFor } from '@/server/parts/repository'
 import { orderPdf } from '@/server/pdf/order'
 import { currentActor } from '@/server/people/actor'
 import { type JobParams, jobOf } from '../../params'
@@ -21,7 +21,7 @@ export const GET = handle(async (request, { params }: JobParams) => {
   const [prices, { stock, others }, { minutes }] = await Promise.all([
     pricesOf(actor, keys),
     stockFor(actor, (await params).id, keys),
-    readMinutes(actor),
+    readWays(actor),
   ])
   const order = orderOf([parts], prices, freeOf(stock, others))
   const format = formats.parse(new URL(request.url).searchParams.get('format'))

@@ -1,4 +1,5 @@
 import * as z from 'zod'
+import { habitsSchema } from '@/core/hookup/wiring-choices'
 import { line } from '@/core/quantity'
 import { stockSchema } from '@/core/search/stock'
 import { partsOfJob } from '@/core/work/parts'
@@ -7,7 +8,7 @@ import { priceSchema } from '@/core/work/parts/prices'
 import { minutesSchema } from '@/core/work/parts/tasks'
 import { countStock } from '@/server/catalogue/repository'
 import { bodyAs, handle, refuse } from '@/server/http/handle'
-import { pricesOf, putMinutes, readMinutes, reserve, stockFor, takePrices } from '@/server/parts/repository'
+import { pricesOf, putWays, readWays, reserve, stockFor, takePrices } from '@/server/parts/repository'
 import { currentActor } from '@/server/people/actor'
 import type { Actor } from '@/server/people/types'
 import { type JobParams, jobOf } from '../../params'
@@ -24,17 +25,18 @@ const changeSchema = z.discriminatedUnion('act', [
   }),
   z.strictObject({ act: z.literal('price'), price: priceSchema }),
   z.strictObject({ act: z.literal('minutes'), minutes: minutesSchema, version: z.int().min(0) }),
+  z.strictObject({ act: z.literal('habits'), habits: habitsSchema.partial(), version: z.int().min(0) }),
 ])
 
 /** What the firm knows of a job's parts: prices, stock, what is kept for whom, minutes by kind of work. */
 async function known(actor: Actor, id: string, job: Parameters<typeof partsOfJob>[0]) {
   const keys = partsConsidered(job)
-  const [prices, stock, minutes] = await Promise.all([
+  const [prices, stock, ways] = await Promise.all([
     pricesOf(actor, keys),
     stockFor(actor, id, keys),
-    readMinutes(actor),
+    readWays(actor),
   ])
-  return { prices, ...stock, ...minutes }
+  return { prices, ...stock, ...ways }
 }
 
 export const GET = handle(async (_, { params }: JobParams) => {
@@ -64,10 +66,13 @@ export const POST = handle(async (request, { params }: JobParams) => {
     if (!done.taken)
       return refuse(409, 'A newer price stands there already. Look again before you change it.')
   }
-  if (change.act === 'minutes' && !(await putMinutes(actor, change.minutes, change.version)))
+  if (
+    (change.act === 'minutes' || change.act === 'habits') &&
+    !(await putWays(actor, change, change.version))
+  )
     return refuse(
       409,
-      'Somebody else changed the minutes meanwhile. Look at them again before you change them.',
+      'Somebody else changed the firm’s ways meanwhile. Look at them again before you change them.',
     )
   return known(actor, id, job)
 })
