@@ -41,20 +41,15 @@ const shots: Shot[] = [
   { name: 'trace', at: `${coast}/trace`, ...phone },
   { name: 'directory', at: `${flat}/labels` },
   { name: 'loads', at: `${daycare}/loads`, height: 1000 },
-  { name: 'utility', at: `${flat}/loads/utility`, height: 1100 },
   { name: 'source', at: `${coast}/source`, height: 1100 },
   { name: 'hookup', at: `${daycare}/hook-up`, height: 1100 },
   { name: 'plan', at: '/jobs/5a1de000-0000-4000-8000-000000000003/plan', height: 1180 },
+  { name: 'wire', at: '/jobs/5a1de000-0000-4000-8000-000000000003/wire', height: 1180 },
+  { name: 'parts', at: '/jobs/5a1de000-0000-4000-8000-000000000003/parts', height: 1000 },
   { name: 'one-line', at: `${coast}/one-line`, height: 1200 },
   { name: 'outage', at: `${coast}/outage`, height: 1180 },
   { name: 'dark', at: `${coast}/outage`, height: 860, dark: true, first: search },
   { name: 'findings', at: `${daycare}/findings` },
-  {
-    name: 'working',
-    at: `${daycare}/panel`,
-    first: page =>
-      page.getByRole('region', { name: 'Balance', exact: true }).getByRole('button').nth(1).click(),
-  },
   { name: 'print', at: `${daycare}/print`, width: 900, height: 1090 },
   { name: 'bench', at: '/bench/voltage-drop' },
 ]
