@@ -59,6 +59,22 @@ export function wiringPdf(job: Job, sheet: Sheet): Promise<Buffer> {
     ],
     plan.routes.filter(r => r.from !== r.to),
   )
+  if (plan.splices.length) {
+    const devices = new Map(plan.devices.map(d => [d.id, d]))
+    paper.heading('Splices and boxes')
+    paper.table(
+      [
+        { head: 'Splice', share: 44, cell: s => devices.get(s.device)?.name ?? s.device },
+        { head: 'In', share: 28, cell: s => devices.get(s.device)?.within ?? '' },
+        { head: 'With', share: 28, cell: s => s.name },
+      ],
+      plan.splices,
+    )
+    for (const b of plan.boxes)
+      paper.paragraph(
+        `${b.name}: ${b.box}, ${quantity(b.requiredIn3, 'in3')} of ${quantity(b.volumeIn3, 'in3')} filled (NEC 314.16).`,
+      )
+  }
   if (plan.open.length) {
     paper.heading('To be looked at')
     for (const { text } of plan.open) paper.paragraph(`• ${text}`)

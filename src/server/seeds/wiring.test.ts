@@ -1,9 +1,13 @@
 import { compareMethods } from '@/core/assess/compare-methods'
 import { hookupDevices } from '@/core/hookup/design'
 import { applied } from '@/core/job/fixtures/jobs'
+import { conductorRow } from '@/core/units/tables/conductors'
+import { conduits } from '@/core/units/tables/conduit'
+import { ampacity } from '@/core/wiring/ampacity'
 import { wiringPlan } from '@/core/work/wiring'
 import { made } from '@/core/work/wiring/fixtures/made'
 import { scheduleOf } from '@/core/work/wiring/schedule'
+import { fillWorking, sizeWorking } from '@/core/work/wiring/sizes'
 import { catalogue } from './catalogue'
 import { demoJobs } from './jobs'
 
@@ -121,4 +125,36 @@ test('job 5: the appliance’s own wires end on a receptacle, and the cord is as
   expect(new Set(bought.map(c => c.to.device.split('-')[0]))).toEqual(new Set(['receptacle']))
   expect(bought.length % 3).toBe(0)
   expect(plan.open.some(o => o.text.includes('its maker must allow cord and plug'))).toBe(true)
+})
+
+test.each(jobs)('%s: every size, ground and fill opens its working, and that comes to the same', (_, job) => {
+  const plan = wiringPlan(job)
+  for (const c of plan.conductors.filter(c => c.comes === 'bought' && c.breakerA !== null)) {
+    const working = sizeWorking(c)
+    expect([c.mark, working?.references.join()]).toEqual([c.mark, expect.stringMatching(/310\.16|250\.122/)])
+    if (c.asked && c.size)
+      expect(
+        ampacity.solve({ size: c.size, insulationC: 90, terminationC: 60, ...c.asked }).maxBreakerA,
+      ).toBeGreaterThanOrEqual(c.breakerA ?? 0)
+  }
+  for (const r of plan.routes.filter(r => r.raceway)) {
+    const fill = fillWorking(plan, r)
+    expect(fill?.title).toMatch(/fill/i)
+    const counts = plan.conductors.filter(c => c.route === r.id && c.size)
+    const areaIn2 = counts.reduce((sum, c) => sum + (c.size ? (conductorRow(c.size)?.areaIn2 ?? 0) : 0), 0)
+    const insideIn2 = conduits.find(s => s.tradeSize === r.raceway?.tradeSize)?.areaIn2[
+      r.raceway?.kind ?? 'EMT'
+    ]
+    expect(r.fillFraction).toBeCloseTo(areaIn2 / (insideIn2 ?? 1), 9)
+  }
+})
+
+test('job 1: no inlet is planned, so the cord goes into the switch; job 4: one leg is fed, and the other is told', () => {
+  const said = (n: number) =>
+    planOf(n)
+      .plan.open.map(o => o.text)
+      .join('\n')
+  expect(said(0)).toMatch(/Riffle 6: no inlet is planned: the source’s cord goes into its own/)
+  expect(said(3)).toMatch(/the source feeds L[12] alone; the other pole stays empty/)
+  expect(said(5)).toMatch(/where the source’s 20 A breaker stands is not said yet/)
 })

@@ -4,8 +4,9 @@ import type { Operation } from '@/core/job/operations'
 import { plural, quantity } from '@/core/units/format'
 import { type ConduitKind, conduitKinds } from '@/core/units/tables/conduit'
 import type { Route, WiringPlan } from '@/core/work/wiring/parts'
+import { fillWorking } from '@/core/work/wiring/sizes'
 import { DataTable } from '../common/DataTable'
-import { Card, Quiet } from '../common/pieces'
+import { Card, FigureLink, Quiet } from '../common/pieces'
 import { Check } from '../form/Check'
 import { Choice } from '../form/Choice'
 import { EditFigure } from '../form/EditField'
@@ -24,6 +25,7 @@ const figureOf = (schema: typeof lengthFt | typeof bendsDeg) => schema.unwrap()
 /** The ways that wires go together: length, bends and raceway by hand where the proposal does not fit. */
 export function RoutesCard({ plan }: { plan: WiringPlan }) {
   const act = useWorkspace(s => s.act)
+  const showWorking = useWorkspace(s => s.showWorking)
   const chosen = useWorkspace(s => s.job.wiring?.routes)
   const ways = plan.routes.filter(r => r.from !== r.to)
   if (!ways.length) return null
@@ -137,10 +139,10 @@ export function RoutesCard({ plan }: { plan: WiringPlan }) {
             cell: r =>
               r.raceway && (
                 <>
-                  <div>
+                  <FigureLink label={`How full: ${r.name}`} onClick={() => showWorking(fillWorking(plan, r))}>
                     {quantity(r.fillFraction ?? 0, 'fraction')} of{' '}
                     {quantity(r.mayFillFraction ?? 0, 'fraction')}
-                  </div>
+                  </FigureLink>
                   <div>{plural(r.supports, 'strap')}</div>
                   {r.pullPoints > 0 && <div>{plural(r.pullPoints, 'pull point')}</div>}
                 </>

@@ -12,6 +12,7 @@ import { Card, Empty, Quiet, Row, View } from '../common/pieces'
 import { FindingsHere } from '../findings/FindingsHere'
 import { Choice } from '../form/Choice'
 import { useWorkspace } from '../workspace/store'
+import { JointsCard } from './JointsCard'
 import { RoutesCard } from './RoutesCard'
 
 const WireDrawing = dynamic(() => import('./WireDrawing').then(m => m.WireDrawing), { ssr: false })
@@ -114,6 +115,7 @@ export function WireView({ today, firm }: { today: string; firm: string }) {
           </Card>
           <RoutesCard plan={plan} />
           <ScheduleGrid plan={plan} circuitId={lit} route={way} onRoute={setRoute} />
+          <JointsCard plan={plan} />
           <HabitsCard />
         </>
       )}

@@ -151,3 +151,21 @@ test('a habit is changed on the job, and kept for new ones', async () => {
   await user.click(screen.getByRole('button', { name: 'Begin new jobs like this' }))
   expect(asked).toEqual([{ act: 'habits', habits: { connectors: 'lever' }, version: 0 }])
 })
+
+test('how full a way is opens its working; splices and boxes say with what they are made', async () => {
+  const { user, store } = wire(demoJobs[5]?.job)
+  const way = screen.getByRole('row', { name: /^Inlet to the box where the autotransformer joins/ })
+  await user.click(within(way).getByRole('button', { name: /How full/ }))
+  expect(store.getState().working?.references.join()).toMatch(/chapter 9/i)
+  expect(screen.getByRole('table', { name: 'Boxes' }).textContent).toMatch(/4 × 2⅛ in square.*of 30\.3 in³/)
+  expect(screen.getByRole('table', { name: 'Splices' }).textContent).toMatch(/twist-on connector/)
+})
+
+test('a light falls on one circuit in drawing and schedule, and the list of ways shortens the schedule', async () => {
+  const { user } = wire(alderHollow)
+  const schedule = await screen.findByRole('region', { name: 'Schedule' })
+  await waitFor(() => expect(schedule.textContent).toMatch(/20 conductors/))
+  await user.click(screen.getByRole('combobox', { name: 'Light one circuit' }))
+  await user.click(screen.getByRole('option', { name: 'Kitchen refrigerator' }))
+  await waitFor(() => expect(schedule.textContent).toMatch(/3 conductors/))
+})

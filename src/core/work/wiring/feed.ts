@@ -1,4 +1,5 @@
 import type { Run } from '../../hookup/design'
+import { placeText } from '../../job/panels'
 import type { Panel } from '../../panel/schema'
 import type { ConductorSize, Material } from '../../units/tables/conductors'
 import { connectorOf } from '../../units/tables/receptacles'
@@ -199,7 +200,15 @@ function viaTransformer(site: Site, name: string, to: Supply, into: string): { t
 
 /** Where one hot is to feed two poles that are tied, it ends in a splice with a pigtail to each. */
 function bothLegs(site: Site, supply: Supply, to: Supply, into: string): Supply {
-  if ((supply.L1 && supply.L2) || !to.L1 || !to.L2 || site.job.source?.arrangement !== 'tied') return to
+  if ((supply.L1 && supply.L2) || !to.L1 || !to.L2) return to
+  if (site.job.source?.arrangement !== 'tied') {
+    tell(
+      site.draft,
+      `${into}: the source feeds ${supply.L1 ? 'L1' : 'L2'} alone; the other pole stays empty, and what stands on that leg dark.`,
+      'inlet',
+    )
+    return to
+  }
   const leg = supply.L1 ? 'L1' : 'L2'
   put(site.draft, {
     id: 'splice-tied',
@@ -256,10 +265,20 @@ export function shared(site: Site, inputs: readonly { name: string; input: Suppl
 /** The backfed breaker of a panel, as a supply comes to it; its poles by the legs of its spaces. */
 export function atBackfed(site: Site, panel: Panel): Supply {
   const { backfed } = site.job.hookup
+  if (backfed && backfed.space === undefined)
+    tell(
+      site.draft,
+      `${panel.name}: where the source’s ${backfed.breakerA} A breaker stands is not said yet: choose its space under Hook-up, beside the main as the interlock asks.`,
+      'backfed',
+    )
+  const placed =
+    backfed?.space === undefined
+      ? ''
+      : ` at ${placeText(site.job, panel, { position: backfed.space, poles: 2 })}`
   const device = put(site.draft, {
     id: 'backfed',
     kind: 'breaker',
-    name: backfed ? `Backfed ${backfed.breakerA} A breaker` : 'Backfed breaker',
+    name: backfed ? `Backfed ${backfed.breakerA} A breaker${placed}` : 'Backfed breaker',
     within: panel.name,
     terminals: hots.map(l => ({ id: l, name: `${l} pole`, ...breakerFacts(backfed?.breakerA ?? 30) })),
   })

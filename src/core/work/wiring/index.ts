@@ -33,6 +33,12 @@ function byPositions(site: Site) {
     if (which === 'managed') sensed(site, device.name)
     return [{ name: device.name, input: atSwitch(site, which, tied) }]
   })
+  if (!hookup.inlet)
+    for (const { name } of inputs)
+      tell(
+        site.draft,
+        `${name}: no inlet is planned: the source’s cord goes into its own, and nothing is wired there.`,
+      )
   const there = exists(site, 'inlet') && exists(site, 'switch')
   const [first, second] = inputs
   if (first && second) fromInlet(site, shared(site, [first, second]), junction, there)

@@ -74,6 +74,8 @@ export interface Conductor {
   breakerA: number | null
   /** the question whose answer its size is, for the calculator of ampacity; null where the size is not asked of a breaker */
   asked: SizeAsked | null
+  /** the same of an equipment ground, for the calculator of grounds */
+  groundAsked: GroundAsked | null
   /** `bought`; with a device as its own lead; or there already, and led elsewhere */
   comes: 'bought' | 'with its device' | 'there already'
 }
@@ -85,6 +87,14 @@ export interface SizeAsked {
   currentCarrying: number
   nipple: boolean
   roundUp: boolean
+}
+
+/** What an equipment ground depends on. */
+export interface GroundAsked {
+  breakerA: number
+  circuitSize: ConductorSize
+  requiredSize?: ConductorSize
+  installedSize?: ConductorSize
 }
 
 /** A way that conductors go together. */

@@ -1,12 +1,13 @@
 import { quantity } from '../../units/format'
-import { type ConductorSize, conductorSizes } from '../../units/tables/conductors'
+import { type ConductorSize, conductorSizeSchema, conductorSizes } from '../../units/tables/conductors'
+import type { ConduitKind } from '../../units/tables/conduit'
 import { ampacity } from '../../wiring/ampacity'
 import { conduitFill } from '../../wiring/conduit-fill'
 import { equipmentGround } from '../../wiring/equipment-ground'
 import type { Working } from '../../working'
 import { type Drawn, draw, put, type RouteDrawn, tell } from './draft'
 import { joined } from './joints'
-import type { Conductor, End, Route, SizeAsked, WiringPlan } from './parts'
+import type { Conductor, End, GroundAsked, Route, SizeAsked, WiringPlan } from './parts'
 import { pullPointsFor, supportsFor } from './raceways'
 import { inside, type Site } from './site'
 import { terminal as terminalOf } from './terminals'
@@ -115,7 +116,8 @@ export function sized(site: Site): WiringPlan {
     }
     const hots = along.filter(c => c.function !== 'ground')
     const sizes = new Map(hots.map(c => [c, ofHot(c)]))
-    const groundSize = groundOf(along, sizes, asked)
+    const groundAsked = groundFacts(along, sizes, asked)
+    const groundSize = groundOf(groundAsked)
     const own = along.map(c => ({
       c,
       awg: reaching(site, c, c.function === 'ground' ? (c.size ?? groundSize) : (sizes.get(c) ?? null)),
@@ -173,6 +175,7 @@ export function sized(site: Site): WiringPlan {
         cutFt: cutOf(c, route, habits.slackFt),
         breakerA: c.breakerA,
         asked: c.breakerA === null || c.function === 'ground' ? null : company(c),
+        groundAsked: c.function === 'ground' && c.comes !== 'there already' ? groundAsked : null,
         comes: c.comes ?? 'bought',
       })
     }
@@ -216,24 +219,26 @@ function chosen(site: Site, c: Drawn): Drawn {
 }
 
 /** One ground in a raceway, by the largest breaker ahead (250.122(C)), never thicker than the hots (250.122(A)). */
-function groundOf(
+function groundFacts(
   along: readonly Drawn[],
   sizes: ReadonlyMap<Drawn, ConductorSize | null>,
   asked: (c: Drawn) => ConductorSize | undefined,
-): ConductorSize {
+): GroundAsked {
   const largestA = Math.max(0, ...along.map(c => c.breakerA ?? 0))
   const thickest = [...sizes.values()].reduce<ConductorSize>((t, size) => thicker(t, size ?? '14'), '14')
   // hots thicker than their breaker asks take a thicker ground along (250.122(B))
   const largest = along.find(c => c.function !== 'ground' && c.breakerA === largestA)
   const [requiredSize, installedSize] = largest ? [asked(largest), sizes.get(largest)] : []
   const enlarged = requiredSize && installedSize && rank(installedSize) > rank(requiredSize)
-  return equipmentGround.solve({
-    material: 'cu',
+  return {
     breakerA: Math.max(15, largestA),
     circuitSize: thickest,
     ...(enlarged && { requiredSize, installedSize }),
-  }).size as ConductorSize
+  }
 }
+
+const groundOf = (facts: GroundAsked): ConductorSize =>
+  conductorSizeSchema.parse(equipmentGround.solve({ material: 'cu', ...facts }).size)
 
 /** The end itself, or, where its terminal takes nothing so thick, a splice beside it with a pigtail as thick as it takes. */
 function taken(site: Site, c: Drawn, at: End, size: ConductorSize): End {
@@ -266,23 +271,39 @@ function taken(site: Site, c: Drawn, at: End, size: ConductorSize): End {
   return { device: id, terminal: 'joint' }
 }
 
+/** How full a raceway is, worked out by the calculator of the bench; null where there is none. */
+export function fillWorking({ conductors }: Pick<WiringPlan, 'conductors'>, route: Route): Working | null {
+  if (!route.raceway) return null
+  const along = conductors.flatMap(c => (c.route === route.id && c.size ? [{ size: c.size }] : []))
+  return along.length ? conduitFill.compute(fillAsked(route.raceway.kind, along, route.nipple)).working : null
+}
+
+const fillAsked = (
+  conduit: ConduitKind,
+  own: readonly { size: ConductorSize }[],
+  nipple: boolean,
+): Parameters<typeof conduitFill.solve>[0] => {
+  const counts = new Map<ConductorSize, number>()
+  for (const { size } of own) counts.set(size, (counts.get(size) ?? 0) + 1)
+  return { conduit, conductors: [...counts].map(([size, count]) => ({ size, count })), nipple }
+}
+
 /** How full the trade size is that the job names, or the smallest that holds them. */
 function fillOf(route: RouteDrawn, own: readonly { size: ConductorSize }[], nipple: boolean) {
   if (!route.conduit || !own.length) return null
-  const counts = new Map<ConductorSize, number>()
-  for (const { size } of own) counts.set(size, (counts.get(size) ?? 0) + 1)
-  const { sizes, smallest, limitFraction } = conduitFill.solve({
-    conduit: route.conduit,
-    conductors: [...counts].map(([size, count]) => ({ size, count })),
-    nipple,
-  })
+  const { sizes, smallest, limitFraction } = conduitFill.solve(fillAsked(route.conduit, own, nipple))
   const tradeSize = route.tradeSize ?? smallest
   const row = sizes.find(s => s.tradeSize === tradeSize)
   return { tradeSize, smallest, fillFraction: row?.fillFraction ?? null, limitFraction }
 }
 
-/** Why a conductor is as thick as it is: the calculator of ampacity on what lies beside it; null where no breaker asks. */
-export function sizeWorking({ size, asked }: Pick<Conductor, 'size' | 'asked'>): Working | null {
+/** Why a conductor is as thick as it is: the calculators of ampacity and of grounds on what lies beside it; null where no breaker asks. */
+export function sizeWorking({
+  size,
+  asked,
+  groundAsked,
+}: Pick<Conductor, 'size' | 'asked' | 'groundAsked'>): Working | null {
+  if (groundAsked) return equipmentGround.compute({ material: 'cu', ...groundAsked }).working
   if (!asked || !size) return null
   const input = { size, insulationC, terminationC, ...asked } as const
   return ampacity.faultsIn?.(input).length ? null : ampacity.compute(input).working

@@ -77,6 +77,8 @@ test('the sketch gives the length and the bends; a number by hand goes before it
       box: { of, leftFt: 8 * n, bottomFt: 4 - 3 * n, widthFt: 1, heightFt: 1 },
     }),
   )
+  // the sheet alone says where the breaker stands
+  expect(wiringPlan(inletJob).devices.find(d => d.id === 'backfed')?.name).toBe('Backfed 30 A breaker at 2·4')
   expect(inlet(inletJob)).toMatchObject({ lengthFrom: 'assumed', bendsDeg: 0, ends: ['inlet', 'panel-main'] })
   expect(inlet(after(...sketch))).toMatchObject({ lengthFrom: 'sketch', bendsDeg: 90, lengthFt: 10 })
   expect(inlet(after(...sketch, route({ lengthFt: 31, bendsDeg: 180 })))).toMatchObject({
