@@ -8,7 +8,7 @@ import { db } from '../db/connection'
 import { takeIn } from '../files/intake'
 import { savePacked, savePhoto } from '../files/repository'
 import { createJob } from '../jobs/repository'
-import { takePrices } from '../parts/repository'
+import { putWays, takePrices } from '../parts/repository'
 import { type Actor, servedFirm } from '../people/types'
 import { takeIntervals } from '../utility/intake'
 import { saveIntervals } from '../utility/repository'
@@ -16,7 +16,7 @@ import { storedForm } from '../utility/stored'
 import { catalogue, stock } from './catalogue'
 import { logFiles, logIdOf, packedName, yearFiles } from './files'
 import { demoJobs } from './jobs'
-import { pricesFor, vanStock } from './prices'
+import { firmMinutes, pricesFor, vanStock } from './prices'
 
 const clock = new Date('2026-02-16T15:00:00Z')
 
@@ -92,6 +92,7 @@ export async function seedDemo(): Promise<'written' | 'written to the end' | nul
     .ignore()
   await addEquipment(designer, catalogue)
   await setStock(designer, { ...stock, ...vanStock })
+  await putWays(designer, { minutes: firmMinutes }, 0)
   await takePrices(designer, pricesFor(demoJobs.map(({ job }) => job)))
   for (const [i, { id, job }] of demoJobs.entries()) {
     const at = new Date(clock.getTime() - i * 86_400_000)

@@ -4,6 +4,7 @@ import { partsOfJob } from '@/core/work/parts'
 import { otherWays } from '@/core/work/parts/alternatives'
 import type { PartLine } from '@/core/work/parts/line'
 import type { Price } from '@/core/work/parts/prices'
+import type { Minutes } from '@/core/work/parts/tasks'
 
 /** The demo firm’s price book: every part that the demo jobs take, wired any way, at made-up prices. */
 
@@ -127,6 +128,13 @@ export function pricesFor(jobs: readonly Job[]): Price[] {
       for (const line of partsOfJob({ ...job, wiring: { ...job.wiring, habits } })) lines.set(line.key, line)
   return [...lines.values()].sort((a, b) => a.key.localeCompare(b.key)).flatMap(pricesOf)
 }
+
+/** The demo firm’s own minutes, where they are not the usual ones. */
+export const firmMinutes: Minutes = [
+  { work: 'lead', firstMin: 25, eachMin: 12 },
+  { work: 'raceway', firstMin: 20, eachMin: 2.5 },
+  { work: 'test', firstMin: 40, eachMin: 5 },
+]
 
 /** What of it lies in the demo firm’s van. */
 export const vanStock: Record<string, number> = {

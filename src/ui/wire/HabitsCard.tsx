@@ -10,7 +10,7 @@ import { useWorkspace } from '../workspace/store'
 
 const more = (usd: number | null) => {
   if (usd === null) return ' (price not known)'
-  if (Math.abs(usd) < 0.005) return ' (the same here)'
+  if (Math.abs(usd) < 0.5) return ' (the same here)'
   return ` (${usd > 0 ? '+' : '−'}${quantity(Math.abs(usd), '$')})`
 }
 

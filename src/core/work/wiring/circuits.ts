@@ -24,6 +24,7 @@ function whipOf(site: Site, device: TransferSwitch | undefined) {
 /** Each picked circuit through its position: from its breaker in, and out to the wire that was lifted from that breaker. */
 export function throughPositions(site: Site) {
   const { hookup } = site.job
+  const led = new Set<string>()
   for (const { position, circuitId } of hookup.positions ?? []) {
     const fed = fedBy(site, circuitId)
     const which = positionOf(hookup, position)?.device
@@ -75,9 +76,12 @@ export function throughPositions(site: Site) {
         to: spliced(site, fed, wallHots[pole] ?? 'hot 1', leg, fed.panel.name),
       })
     }
-    if (which !== 'managed' && hookup[which]?.switchesNeutral)
-      switchedNeutral(site, fed, which, route, whip.leads)
-    else
+    if (which !== 'managed' && hookup[which]?.switchesNeutral) {
+      // of a pair the one neutral goes through once, with the first of its hots
+      const other = sharesWith(fed.circuit)
+      if (!other || !led.has(other)) switchedNeutral(site, fed, which, position, route, whip.leads)
+      led.add(circuitId)
+    } else
       tell(
         site.draft,
         `${device.name}: the neutrals of its circuits stay where they end, on the bar or on their AFCI or GFCI breaker; hot in and hot out lie side by side, so that their fields cancel (NEC 300.3(B)).`,
@@ -91,17 +95,19 @@ function switchedNeutral(
   site: Site,
   fed: Fed,
   which: 'switch' | 'secondSwitch',
+  position: number,
   route: string,
   leads: boolean,
 ) {
+  const [into, out] = [`${position} neutral in`, `${position} neutral out`]
   put(site.draft, {
     id: which,
     kind: 'switch',
     name: site.job.hookup[which]?.name ?? which,
     within: site.job.hookup[which]?.name ?? which,
     terminals: [
-      terminal('neutral in', 'neutral, in', 'lead'),
-      terminal('neutral out', 'neutral, out', 'lead'),
+      terminal(into, `position ${position}, neutral in`, 'lead'),
+      terminal(out, `position ${position}, neutral out`, 'lead'),
     ],
   })
   const common = {
@@ -113,14 +119,14 @@ function switchedNeutral(
   }
   draw(site.draft, {
     ...common,
-    mark: 'N in',
+    mark: `${position} N in`,
     from: atBar(site, fed.panel, 'neutral'),
-    to: end(which, 'neutral in'),
+    to: end(which, into),
   })
   draw(site.draft, {
     ...common,
-    mark: 'N out',
-    from: end(which, 'neutral out'),
+    mark: `${position} N out`,
+    from: end(which, out),
     to: spliced(site, fed, 'neutral', null, fed.panel.name),
   })
 }

@@ -70,8 +70,8 @@ test('a switch that takes the neutral along lifts it from the bar; nothing of th
   const j = switched({ method: 'single-circuit-switch', switch: one, positions: [at(1, 'c1')] })
   made(wiringPlan(j))
   const rows = rowsOf(j)
-  expect(rows).toContain('N in: Neutral bar of Main panel: hole 1 → Six: neutral, in, 12')
-  expect(rows).toContain('N out: Six: neutral, out → Splice of 1 circuit 1, neutral: joint, 12')
+  expect(rows).toContain('1 N in: Neutral bar of Main panel: hole 1 → Six: position 1, neutral in, 12')
+  expect(rows).toContain('1 N out: Six: position 1, neutral out → Splice of 1 circuit 1, neutral: joint, 12')
   expect(rows.filter(r => r.includes('Neutral bar'))).toHaveLength(1)
 })
 
