@@ -10,7 +10,13 @@ import { readEntry } from './job/entry'
 import { circuit, job, load } from './job/fixtures/jobs'
 import { protectionIds, protections, protectionTyped } from './panel/protection'
 import { circuitSchema } from './panel/schema'
+import { conductorSizes } from './units/tables/conductors'
+import { conduitKinds, conduits, tradeSizes } from './units/tables/conduit'
 import { connectorOf, plugTypes, receptacles, receptacleTypes } from './units/tables/receptacles'
+import { partKinds } from './work/parts/line'
+import { kindsOfWork, usualMinutes, worksKnown } from './work/parts/tasks'
+import { raceways } from './work/wiring/raceways'
+import { areaOf, connectorFor } from './work/wiring/splices'
 
 describe.each(methodIds.map(id => [id, methodOf(id)] as const))('method %s', (id, method) => {
   test('says what it is, how it is made, and what is strong and weak in it', () => {
@@ -122,5 +128,54 @@ test.each(chemistries)(
     expect(facts?.peukert).toBeGreaterThanOrEqual(1)
     // what may not be charged in the cold says what happens then
     expect(facts?.chargeAboveC !== undefined).toBe(facts?.chargedCold !== undefined)
+  },
+)
+
+describe.each(conduitKinds)('raceway %s', kind => {
+  const { name, article, firstFt, freeFt, everyFt } = raceways[kind]
+  test('is named, held by an article, and closer together than it reaches', () => {
+    expect(name.length).toBeGreaterThan(2)
+    expect(article).toMatch(/^3\d\d\.30$/)
+    for (const size of tradeSizes) expect(everyFt(size)).toBeGreaterThanOrEqual(firstFt)
+    expect(freeFt).toBeLessThanOrEqual(3 * firstFt)
+    expect(conduits.map(c => c.tradeSize)).toEqual([...tradeSizes])
+  })
+})
+
+describe.each(worksKnown)('work %s', work => {
+  const { name, tools, people, firstMin, eachMin } = kindsOfWork[work]
+  test('takes time, tools and hands', () => {
+    expect(name.length).toBeGreaterThan(5)
+    expect(tools.length).toBeGreaterThan(0)
+    expect(new Set(tools).size).toBe(tools.length)
+    expect([1, 2]).toContain(people)
+    expect(firstMin).toBeGreaterThan(0)
+    expect(eachMin).toBeLessThanOrEqual(firstMin)
+    expect(usualMinutes).toContainEqual({ work, firstMin, eachMin })
+  })
+})
+
+test('kinds of parts are named once each, and waste is a share', () => {
+  const kinds = Object.values(partKinds)
+  expect(new Set(kinds.map(k => k.name)).size).toBe(kinds.length)
+  for (const { wasteFraction } of kinds) expect(wasteFraction >= 0 && wasteFraction < 1).toBe(true)
+})
+
+test.each(
+  conductorSizes.flatMap(size => (['twist-on', 'lever'] as const).map(school => [size, school] as const)),
+)(
+  'two wires of %s are joined by something, %s where it reaches, and aluminum by what is listed for it',
+  (size, school) => {
+    const two = (material: 'cu' | 'al') => [
+      { size, material },
+      { size, material: 'cu' as const },
+    ]
+    const reaches = conductorSizes.indexOf(size) <= conductorSizes.indexOf('1/0')
+    const copper = connectorFor(two('cu'), school)
+    expect(copper !== null).toBe(reaches)
+    if (!copper) return
+    expect(areaOf(copper.key)).toBeGreaterThan(0)
+    expect(copper.school === school || copper.bothMetals).toBe(true)
+    expect(connectorFor(two('al'), school)?.bothMetals).toBe(true)
   },
 )
