@@ -95,7 +95,7 @@ const widthOf = (name: string, blocks: readonly Block[]) =>
           widestChars,
           Math.max(
             name.length * 1.1,
-            ...blocks.flatMap(b => [(b.head?.length ?? 0) * 1.12, ...b.rows.map(r => r.text.length + 2)]),
+            ...blocks.flatMap(b => [(b.head?.length ?? 0) * 1.2, ...b.rows.map(r => r.text.length + 2)]),
           ),
         ),
   )
@@ -229,7 +229,7 @@ export function wiringDrawing(plan: WiringPlan): Drawing {
         y: a.y - 3,
         size: 9,
         bold: false,
-        text: shortened(`${c.mark} · ${c.size ?? 'its own'} ${c.colour}`, 36),
+        text: shortened(`${c.mark} · ${c.size ? `${c.size} ` : ''}${c.colour}`, 36),
         rimmed: true,
         ...(!forth && { end: true }),
       })

@@ -219,7 +219,9 @@ test('hours by the firm’s minutes: the first and each more; tools, heavy lifts
     9,
   )
   expect(work.protection.join()).toMatch(/stays live/)
-  expect(work.tools.map(t => t.name)).toContain('torque screwdriver')
+  expect(work.tools.map(t => t.name)).toEqual(
+    expect.arrayContaining(['torque screwdriver', 'bender for trade size 1/2']),
+  )
   const own = usualMinutes.map(m => (m.work === 'pull' ? { ...m, firstMin: 100, eachMin: 0 } : m))
   expect(workOfJob(anInlet(), own).hours - work.hours).toBeCloseTo((100 - 21) / 60, 9)
   const nothing = job([circuit(1)], { hookup: { method: 'undecided', bondingPlug: false } })

@@ -4,6 +4,7 @@ import { changeText } from '../../job/change-text'
 import type { Job } from '../../job/schema'
 import { changeId, type PlannedChange } from '../../plan/change'
 import { within } from '../../quantity'
+import { together } from '../../units/format'
 import { wiringPlan } from '../wiring'
 import { panelsTouched } from './sundries'
 import type { ViewOfWork } from './where'
@@ -213,6 +214,7 @@ export interface WorkOfJob {
 }
 
 const oneLiftsLb = 50
+const anySize = 'of the right trade size'
 
 /** The work that a job’s plan and wiring take, with tools, protective equipment and hours by the firm’s minutes. */
 export function workOfJob(job: Job, own: Minutes = []): WorkOfJob {
@@ -251,12 +253,15 @@ export function workOfJob(job: Job, own: Minutes = []): WorkOfJob {
     add('label', open.filter(c => c.kind !== 'notice').length, 'What is new or moved', plan)
     add('test', job.panels.flatMap(p => p.circuits).filter(c => c.picked).length, 'Picked circuits', plan)
   }
+  const trade = [...new Set(plan.routes.flatMap(r => (r.raceway ? [r.raceway.tradeSize] : [])))].sort()
+  const sizes = trade.length ? `for trade size ${together(trade)}` : anySize
   const minutesOf = (work: KindOfWork) => own.find(o => o.work === work) ?? kindsOfWork[work]
   const tasks = worksKnown.flatMap((work): TaskOfJob[] => {
     const asked = counts.get(work)
     if (!asked) return []
     const { firstMin, eachMin } = minutesOf(work)
-    const { name, people, tools } = kindsOfWork[work]
+    const { name, people } = kindsOfWork[work]
+    const tools = kindsOfWork[work].tools.map(t => t.replace(anySize, sizes))
     const minutes = firstMin + eachMin * Math.max(0, asked.count - 1)
     return [{ work, name, count: asked.count, minutes, people, tools, why: asked.why }]
   })

@@ -11,7 +11,7 @@ const mostClosetWh = 40_000
 
 /** Bonds and electrode, and where storage and switch may stand: what the sheet must say and no conductor shows. */
 export function advised(site: Site) {
-  const { source, hookup } = site.job
+  const { source } = site.job
   if (!source) return
   const grounding = groundingOf(site.job)
   if (grounding.neutral === 'switched')
@@ -25,8 +25,8 @@ export function advised(site: Site) {
       'The source’s neutral stays joined to the house’s: the bond at the service is the only one, and the electrode of the house serves both (NEC 250.24, 250.30).',
     )
   const fixed = source.units.filter(u => u.equipment.kind === 'inverter' && u.bank)
-  if (!fixed.length && hookup.method !== 'critical-subpanel') return
-  const Wh = source.units.reduce((sum, u) => sum + capacityOf(u), 0)
+  if (!fixed.length) return
+  const Wh = fixed.reduce((sum, u) => sum + capacityOf(u), 0)
   tell(
     site.draft,
     `Storage of ${quantity(Wh, 'Wh')}: ask your authority what it has adopted. Usual are at most ${quantity(mostUnitWh, 'Wh')} a unit, ${quantity(mostClosetWh, 'Wh')} in a utility closet and ${quantity(mostGarageWh, 'Wh')} in a garage or on an outside wall, 3 ft between units and from doors and windows, none in bedrooms or on the way out, guarded against vehicles, and a smoke or heat alarm in the same room.`,

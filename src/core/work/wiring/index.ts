@@ -5,6 +5,7 @@ import { withoutHookup } from '../../job/hookup-changes'
 import { interceptingPanel, newPanelOf } from '../../job/new-panel'
 import { circuitOf, circuitsOf, tiedPanel } from '../../job/panels'
 import type { Job } from '../../job/schema'
+import { plural } from '../../units/format'
 import { advised } from './advice'
 import { converted } from './appliance'
 import { atSwitch, ledOver, throughPositions } from './circuits'
@@ -26,6 +27,13 @@ function byPositions(site: Site) {
   const { hookup } = site.job
   const tied = tiedPanel(site.job)
   throughPositions(site)
+  const placed = new Set(hookup.positions?.map(p => p.circuitId))
+  const without = circuitsOf(site.job).filter(c => c.picked && !placed.has(c.id)).length
+  if (without)
+    tell(
+      site.draft,
+      `${plural(without, 'picked circuit')} ${without > 1 ? 'have' : 'has'} no position yet, and no wire here: solve the positions under Hook-up.`,
+    )
   const inputs = (['switch', 'secondSwitch', 'managed'] as const).flatMap(which => {
     const device = hookup[which]
     // a managed panel is taken where there is no switch
@@ -70,6 +78,11 @@ function newPanel(site: Site) {
   } else if (between) intercepting(site, between.panel.id, between.feeds)
   // a panel that is there already is fed as any other
   else if (site.job.hookup.backfed) intoPanel(site)
+  else
+    tell(
+      site.draft,
+      'No new panel is planned, since nothing moves to it: pick its circuits, or choose another hook-up.',
+    )
 }
 
 /** From its breaker to the new panel; through the inverter where that passes the utility on. */
@@ -81,6 +94,12 @@ function fedFrom(
   const { breakerA } = feeder.circuit
   const sides = inverterSides(site)
   if (!sides) {
+    if (!site.job.hookup.backfed)
+      tell(
+        site.draft,
+        `${panel.name}: no inverter that passes the utility through is in the source, and no inlet: how the source comes in is not planned.`,
+        'feeder',
+      )
     const route = feederRoute(site, 'feeder', feeder.panel.name, panel.name, breakerA)
     lead(site, atFeeder(site, feeder), atPanel(site, panel), {
       route,

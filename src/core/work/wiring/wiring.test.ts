@@ -1,5 +1,5 @@
 import type { TransferSwitch } from '../../equipment/hookup-kinds'
-import { circuit, job, load } from '../../job/fixtures/jobs'
+import { applied, circuit, job, load } from '../../job/fixtures/jobs'
 import type { Job } from '../../job/schema'
 import { conduitFill } from '../../wiring/conduit-fill'
 import { equipmentGround } from '../../wiring/equipment-ground'
@@ -445,4 +445,23 @@ test('a run that says what it is goes before one that only looks like it', () =>
     wiringPlan(switched({ runs })).routes.find(r => r.id === 'inlet')?.lengthFt
   expect(of(run('any', {}))).toBe(10)
   expect(of(run('any', {}), run('said', { serves: 'inlet', lengthFt: 22 }))).toBe(22)
+})
+
+test('what leaves a method without wires is told: no position, nothing that moves, no way in for the source', () => {
+  const said = (j: Job) =>
+    wiringPlan(j)
+      .open.map(o => o.text)
+      .join('\n')
+  expect(said(switched({ positions: [at(1, 'c1')] }))).toMatch(/1 picked circuit has no position yet/)
+  expect(said(switched())).not.toMatch(/position yet/)
+  const behind = (picked: boolean) =>
+    applied(switched({ method: 'undecided', switch: undefined, positions: [] }, [circuit(1, { picked })]), {
+      op: 'setHookup',
+      facts: { method: 'critical-subpanel' },
+      clear: ['inlet'],
+    })
+  expect(said(behind(false))).toMatch(/No new panel is planned, since nothing moves to it/)
+  expect(said(behind(true))).toMatch(/no inverter that passes the utility through is in the source/)
+  // what is carried is no storage of the house
+  expect(said(behind(true))).not.toMatch(/Storage of/)
 })
