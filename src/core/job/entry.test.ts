@@ -193,3 +193,29 @@ test('numbers are those printed on the panel; spaces of one leg and unusable one
     'space 8 is marked as unusable',
   ])
 })
+
+test('what a line does not say of a wire stays: how it is laid, its terminals, its length', () => {
+  const { job } = entered('1 20 hall #12')
+  const [hall] = circuitsOf(job)
+  const laid = applyOperation(job, {
+    op: 'editCircuit',
+    circuitId: hall?.id ?? '',
+    facts: { wire: { material: 'cu', size: '12', use: 'raceway', terminalC: 75, lengthFt: 40 } },
+  })
+  if (!laid.ok) throw new Error('not edited')
+  const wire = (text: string) => circuitsOf(entered(text, laid.value).job)[0]?.wire
+  expect(wire('1 20 hall #10')).toEqual({
+    material: 'cu',
+    size: '10',
+    use: 'raceway',
+    terminalC: 75,
+    lengthFt: 40,
+  })
+  expect(wire('1 20 hallway')).toEqual({
+    material: 'cu',
+    size: '12',
+    use: 'raceway',
+    terminalC: 75,
+    lengthFt: 40,
+  })
+})

@@ -264,7 +264,8 @@ function place(panel: Panel, circuits: readonly Circuit[], entry: Entry, newId: 
     breakerA,
     label,
     ...(protection && { protection }),
-    ...(wire && { wire }),
+    // how it is laid and how long it is, no line says: that stays
+    ...(wire && { wire: { ...there?.wire, ...wire } }),
     ...(type && { type }),
     ...(purpose && { purpose }),
   }

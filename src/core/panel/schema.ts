@@ -46,6 +46,8 @@ export const circuitSchema = z.strictObject({
       use: z.enum(['raceway', 'NM cable']).optional(),
       /** °C that the terminals at both ends are marked for; missing: 60. It counts in a raceway: NM cable stays at 60 °C */
       terminalC: z.literal([60, 75]).optional(),
+      /** one way to its last outlet */
+      lengthFt: within(0.5, 2000, 'ft').optional(),
     })
     .optional(),
   neutral: z.discriminatedUnion('kind', [

@@ -10,8 +10,10 @@ import { Columns, Terms } from '../common/pieces'
 import { Thumbnails } from '../common/Thumbnails'
 import { Check } from '../form/Check'
 import { Choice } from '../form/Choice'
-import { EditField, readText } from '../form/EditField'
+import { EditField, EditFigure, readText } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
+
+const wireLength = circuitSchema.shape.wire.unwrap().shape.lengthFt.unwrap()
 
 /** What is asked less often: the breaker's own type, ties, what it is for, its half of a tandem, another panel. */
 export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: Panel; job: Job }) {
@@ -73,6 +75,27 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
         />
       </Columns>
       {circuit.wire && (
+        <EditFigure
+          label="One way to the last outlet"
+          unit="ft"
+          value={circuit.wire.lengthFt}
+          schema={wireLength}
+          help="the volts there are told under Wire"
+          onCommit={lengthFt =>
+            circuit.wire
+              ? act({ op: 'editCircuit', circuitId, facts: { wire: { ...circuit.wire, lengthFt } } })
+              : []
+          }
+          onEmpty={() => {
+            const { lengthFt: _, ...wire } = circuit.wire ?? {}
+            const rest = circuitSchema.shape.wire.safeParse(wire)
+            return rest.success && rest.data
+              ? act({ op: 'editCircuit', circuitId, facts: { wire: rest.data } })
+              : []
+          }}
+        />
+      )}
+      {circuit.wire && (
         <Choice
           label="Laid as, terminals"
           value={`${circuit.wire.use ?? ''}|${circuit.wire.terminalC ?? ''}`}
@@ -87,6 +110,7 @@ export function CircuitMore({ circuit, panel, job }: { circuit: Circuit; panel: 
             const wire = circuitSchema.shape.wire.safeParse({
               material: circuit.wire?.material,
               size: circuit.wire?.size,
+              lengthFt: circuit.wire?.lengthFt,
               ...(use && { use }),
               ...(terminal && { terminalC: Number(terminal) }),
             })

@@ -12,6 +12,7 @@ import { Card, Empty, Quiet, Row, View } from '../common/pieces'
 import { FindingsHere } from '../findings/FindingsHere'
 import { Choice } from '../form/Choice'
 import { useWorkspace } from '../workspace/store'
+import { FarOutletsCard } from './FarOutletsCard'
 import { JointsCard } from './JointsCard'
 import { RoutesCard } from './RoutesCard'
 
@@ -116,6 +117,7 @@ export function WireView({ today, firm }: { today: string; firm: string }) {
           <RoutesCard plan={plan} />
           <ScheduleGrid plan={plan} circuitId={lit} route={way} onRoute={setRoute} />
           <JointsCard plan={plan} />
+          <FarOutletsCard job={job} />
           <HabitsCard />
         </>
       )}
