@@ -1,6 +1,6 @@
 'use client'
 import { Alert, Box, Button, Link as MuiLink } from '@mui/material'
-import { FileDown, FileUp, Printer } from 'lucide-react'
+import { FileDown, FileUp } from 'lucide-react'
 import Link from 'next/link'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { plural, quantity, sentenceStart } from '@/core/units/format'
@@ -11,6 +11,7 @@ import { amountOf, putUpOf } from '@/core/work/parts/words'
 import { DataTable } from '../common/DataTable'
 import { FileButton } from '../common/FileButton'
 import { Card, Empty, FigureLink, Quiet, View } from '../common/pieces'
+import { Takeaway } from '../common/Takeaway'
 import { StockField } from '../equipment/StockField'
 import { useWorkspace } from '../workspace/store'
 import { BookReport } from './BookReport'
@@ -47,21 +48,7 @@ export function PartsView({ today, firm }: { today: string; firm: string }) {
       title="Parts"
       lead="Worked out from the plan and the wires: nothing is entered twice, nothing bought that is there."
       tools={
-        <>
-          {(['pdf', 'csv'] as const).map(format => (
-            <Button
-              key={format}
-              size="small"
-              startIcon={<FileDown size={16} aria-hidden />}
-              href={`/api/jobs/${id}/order?format=${format}`}
-            >
-              {format.toUpperCase()}
-            </Button>
-          ))}
-          <Button size="small" startIcon={<Printer size={16} aria-hidden />} onClick={() => window.print()}>
-            Print
-          </Button>
-        </>
+        <Takeaway formats={['pdf', 'csv']} hrefOf={format => `/api/jobs/${id}/order?format=${format}`} />
       }
     >
       <Box sx={{ display: 'none', '@media print': { display: 'block' } }}>

@@ -1,6 +1,5 @@
 'use client'
-import { Box, Button, List, ListItem, ToggleButton, ToggleButtonGroup } from '@mui/material'
-import { FileDown, Printer } from 'lucide-react'
+import { Box, List, ListItem, ToggleButton, ToggleButtonGroup } from '@mui/material'
 import dynamic from 'next/dynamic'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { deference } from '@/core/deference'
@@ -9,6 +8,7 @@ import { circuitsOf } from '@/core/job/panels'
 import { plural } from '@/core/units/format'
 import { wiringPlan } from '@/core/work/wiring'
 import { Card, Empty, Quiet, Row, View } from '../common/pieces'
+import { Takeaway } from '../common/Takeaway'
 import { FindingsHere } from '../findings/FindingsHere'
 import { Choice } from '../form/Choice'
 import { useWorkspace } from '../workspace/store'
@@ -43,21 +43,10 @@ export function WireView({ today, firm }: { today: string; firm: string }) {
       title="Wire"
       lead="Which conductor goes where, worked out from the hook-up and the planned changes. The label on a terminal decides over what stands here."
       tools={
-        <>
-          {(['pdf', 'svg', 'csv'] as const).map(format => (
-            <Button
-              key={format}
-              size="small"
-              startIcon={<FileDown size={16} aria-hidden />}
-              href={`/api/jobs/${id}/wiring?format=${format}`}
-            >
-              {format.toUpperCase()}
-            </Button>
-          ))}
-          <Button size="small" startIcon={<Printer size={16} aria-hidden />} onClick={() => window.print()}>
-            Print
-          </Button>
-        </>
+        <Takeaway
+          formats={['pdf', 'svg', 'csv']}
+          hrefOf={format => `/api/jobs/${id}/wiring?format=${format}`}
+        />
       }
     >
       <Box sx={{ display: 'none', '@media print': { display: 'block' } }}>

@@ -169,3 +169,11 @@ test('a light falls on one circuit in drawing and schedule, and the list of ways
   await user.click(screen.getByRole('option', { name: 'Kitchen refrigerator' }))
   await waitFor(() => expect(schedule.textContent).toMatch(/3 conductors/))
 })
+
+test('volts at the last outlet of a circuit whose length is known, with their working', async () => {
+  const { user, store } = wire(alderHollow)
+  const row = screen.getByRole('row', { name: /^5 Kitchen refrigerator 55 ft/ })
+  expect(row.textContent).toMatch(/V.*\d %$/)
+  await user.click(within(row).getByRole('button', { name: /^Volts at the last outlet/ }))
+  expect(store.getState().working?.title).toMatch(/drop/i)
+})

@@ -143,6 +143,7 @@ export const alderHollow: Job = withHookupChanges({
         circuit(4, 15, 'Living room outlets'),
         circuit(6, 20, 'Bathroom outlets', { protection: 'ground-fault' }),
         circuit(5, 20, 'Kitchen refrigerator', {
+          wire: { material: 'cu', size: '12', lengthFt: 55 },
           traced: seen,
           tier: 1,
           picked: true,
