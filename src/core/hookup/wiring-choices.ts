@@ -87,6 +87,12 @@ export const wiringChoicesSchema = z.strictObject({
     .max(200, 'must hold at most 200 wires')
     .check(unique('the wire', w => `${w.route} ${w.mark}`))
     .optional(),
+  /** a connector or a box that a person chose otherwise than proposed: of a splice or box of the plan, by its key */
+  joints: z
+    .array(z.strictObject({ of: line(120, 1), with: line(40, 1) }))
+    .max(200, 'must hold at most 200 splices and boxes')
+    .check(unique('the splice or box', j => j.of))
+    .optional(),
   sketch: z
     .strictObject({
       boxes: z

@@ -1,12 +1,34 @@
 import { plural, quantity } from '@/core/units/format'
+import { boxesOffered } from '@/core/work/wiring/boxes'
 import type { WiringPlan } from '@/core/work/wiring/parts'
+import { connectorsOffered } from '@/core/work/wiring/splices'
 import { DataTable } from '../common/DataTable'
 import { Card, Quiet } from '../common/pieces'
+import { Choice } from '../form/Choice'
+import { useWorkspace } from '../workspace/store'
 
-/** With what each splice is made, and the boxes that the work puts up, by what is in them. */
+/** With what each splice is made, and the boxes that the work puts up, by what is in them; another is chosen here, and checked. */
 export function JointsCard({ plan }: { plan: WiringPlan }) {
+  const act = useWorkspace(s => s.act)
+  const chosen = useWorkspace(s => s.job.wiring?.joints)
   if (!plan.splices.length) return null
   const devices = new Map(plan.devices.map(d => [d.id, d]))
+  const choose = (
+    of: string,
+    name: string,
+    proposed: string,
+    offered: readonly { key: string; name: string }[],
+  ) => (
+    <Choice
+      label={`For ${name}`}
+      value={chosen?.find(j => j.of === of)?.with ?? ''}
+      options={[
+        { value: '', label: chosen?.some(j => j.of === of) ? 'as proposed' : proposed },
+        ...offered.map(o => ({ value: o.key, label: o.name })),
+      ]}
+      onChange={key => act({ op: 'chooseJoint', of, with: key || null })}
+    />
+  )
   return (
     <Card
       title="Splices and boxes"
@@ -19,7 +41,11 @@ export function JointsCard({ plan }: { plan: WiringPlan }) {
           idOf={b => b.name}
           columns={[
             { head: 'Box', names: true, cell: b => b.name },
-            { head: 'Chosen', cell: b => b.box },
+            {
+              head: 'Chosen',
+              sx: { width: 260 },
+              cell: b => choose(b.name, b.name, b.box, boxesOffered),
+            },
             {
               head: 'Filled (NEC 314.16)',
               figure: true,
@@ -36,7 +62,11 @@ export function JointsCard({ plan }: { plan: WiringPlan }) {
         columns={[
           { head: 'Splice', names: true, cell: s => devices.get(s.device)?.name },
           { head: 'In', cell: s => devices.get(s.device)?.within },
-          { head: 'With', cell: s => s.name },
+          {
+            head: 'With',
+            sx: { width: 260 },
+            cell: s => choose(s.device, devices.get(s.device)?.name ?? s.device, s.name, connectorsOffered),
+          },
         ]}
       />
     </Card>

@@ -108,6 +108,8 @@ test('each is told in a line that names what it did', () => {
     told({ op: 'placeOnWall', box: box('inlet', 2.5) }),
     told({ op: 'takeOffWall', of: 'inlet' }),
     told({ op: 'setWallPhoto', photoId: null }),
+    told({ op: 'chooseJoint', of: 'splice-c1', with: 'lever-2' }),
+    told({ op: 'chooseJoint', of: 'splice-c1', with: null }),
   ]).toEqual([
     'changed how it is wired: one size up',
     'changed the route inlet: length ft, wet',
@@ -116,6 +118,8 @@ test('each is told in a line that names what it did', () => {
     'placed inlet on the wall, 2.5 ft from the left, 4 ft up',
     'took inlet off the sketch of the wall',
     'took the photograph from behind the sketch',
+    'chose lever-2 for splice-c1',
+    'left splice-c1 to the plan',
   ])
 })
 

@@ -25,6 +25,7 @@ function swept(job: Draft<Job>) {
   if (wiring.habits && !Object.keys(wiring.habits).length) delete wiring.habits
   if (wiring.routes && !wiring.routes.length) delete wiring.routes
   if (wiring.wires && !wiring.wires.length) delete wiring.wires
+  if (wiring.joints && !wiring.joints.length) delete wiring.joints
   if (wiring.sketch && !wiring.sketch.boxes.length && wiring.sketch.photoId === undefined)
     delete wiring.sketch
   if (!Object.keys(wiring).length) delete job.wiring
@@ -95,6 +96,22 @@ export const wiringOperations = {
       },
     describe: (_, { mark }) => `left the size of ${mark} to the plan`,
   }),
+  chooseJoint: operation(
+    'chooseJoint',
+    { of: line(120, 1), with: line(40, 1).nullable() },
+    {
+      apply:
+        ({ of, with: key }) =>
+        job => {
+          const wiring = wiringOf(job)
+          const others = (wiring.joints ?? []).filter(j => j.of !== of)
+          wiring.joints = key === null ? others : [...others, { of, with: key }]
+          swept(job)
+        },
+      describe: (_, { of, with: key }) =>
+        key === null ? `left ${of} to the plan` : `chose ${key} for ${of}`,
+    },
+  ),
   placeOnWall: operation(
     'placeOnWall',
     { box: wallBoxSchema },

@@ -26,13 +26,20 @@ export interface BoxChoice {
   requiredIn3: number
 }
 
+/** All of them, to choose from. */
+export const boxesOffered = boxes.map(({ key, name, volumeIn3 }) => ({ key, name, volumeIn3 }))
+
 const counted: readonly string[] = ['14', '12', '10', '8', '6']
 
 /**
  * The smallest usual box that holds them (314.16(B)); wires of 4 AWG and more are not counted by volume: they ask for a pull box
  * by 314.28, the largest of the list is taken. Null where none holds them.
  */
-export function boxFor({ conductors, grounds, device }: Entering, edition: Edition): BoxChoice | null {
+export function boxFor(
+  { conductors, grounds, device }: Entering,
+  edition: Edition,
+  chosen?: string,
+): BoxChoice | null {
   const large = conductors.some(c => !counted.includes(c.size))
   const { requiredIn3 } = boxFill.solve({
     boxIn3: 1,
@@ -42,6 +49,8 @@ export function boxFor({ conductors, grounds, device }: Entering, edition: Editi
     clamps: false,
     edition,
   })
+  const named = boxes.find(b => b.key === chosen)
+  if (named) return { ...named, requiredIn3 }
   const box = large ? boxes.at(-1) : boxes.find(b => b.volumeIn3 >= requiredIn3)
   return box ? { ...box, requiredIn3 } : null
 }

@@ -1,10 +1,10 @@
 import { quantity } from '../../units/format'
-import { type ConductorSize, conductorRow } from '../../units/tables/conductors'
+import { type ConductorSize, conductorRow, materialName } from '../../units/tables/conductors'
 import { boxFor } from './boxes'
 import { tell } from './draft'
 import type { Box, Conductor, Splice } from './parts'
 import type { Site } from './site'
-import { areaOf, connectorFor } from './splices'
+import { areaOf, connectorFor, connectorNamed } from './splices'
 
 /** Enclosures that the work puts up for wires alone: a box whose size follows from what is in it. */
 const isBox = (name: string) => name.startsWith('box at the ') || name.startsWith('the box where ')
@@ -47,6 +47,18 @@ export function joined(site: Site, conductors: readonly Conductor[]): { splices:
     const wires = (ends.get(device.id) ?? []).flatMap(({ size, material }) =>
       size ? [{ size, material }] : [],
     )
+    const chosen = site.job.wiring?.joints?.find(j => j.of === device.id)?.with
+    const named = chosen === undefined ? null : connectorNamed(chosen, wires)
+    if (chosen !== undefined && named) {
+      if (!named.takes)
+        tell(
+          site.draft,
+          `${device.name}: a ${named.name} does not take ${wires.map(w => `${w.size} ${materialName[w.material]}`).join(', ')} together.`,
+          device.id,
+        )
+      splices.push({ device: device.id, connector: chosen, name: named.name })
+      continue
+    }
     const found = connectorFor(wires, site.habits.connectors)
     if (!found)
       tell(
@@ -86,7 +98,13 @@ export function joined(site: Site, conductors: readonly Conductor[]): { splices:
         device: onIt ?? null,
       },
       site.job.edition,
+      site.job.wiring?.joints?.find(j => j.of === name)?.with,
     )
+    if (box && box.requiredIn3 > box.volumeIn3)
+      tell(
+        site.draft,
+        `${name}: a ${box.name} holds ${quantity(box.volumeIn3, 'in3')}; what enters it asks for ${quantity(box.requiredIn3, 'in3')} (NEC 314.16).`,
+      )
     if (box)
       boxes.push({
         name,

@@ -90,19 +90,30 @@ const rank = (size: ConductorSize) => conductorSizes.indexOf(size)
 
 /** The smallest connector of a school that takes these wires; one for both metals where they differ. Null: none does. */
 export function connectorFor(wires: readonly Joined[], school: Habits['connectors']): Connector | null {
-  const mixed = new Set(wires.map(w => w.material)).size > 1
+  return connectors.find(c => (c.school === school || c.school === 'any') && takes(c, wires)) ?? null
+}
+
+const takes = (c: Connector, wires: readonly Joined[]): boolean => {
+  const mixed = new Set(wires.map(w => w.material)).size > 1 || wires.some(w => w.material === 'al')
   const thickest = wires.reduce<ConductorSize>((t, w) => (rank(w.size) > rank(t) ? w.size : t), '14')
-  const aluminum = wires.some(w => w.material === 'al')
   return (
-    connectors.find(
-      c =>
-        (c.school === school || c.school === 'any') &&
-        (!(mixed || aluminum) || c.bothMetals) &&
-        wires.every(w => rank(w.size) >= rank(c.thinnest) && rank(w.size) <= rank(c.thickest)) &&
-        wires.length <= (c.most[thickest] ?? anyMost),
-    ) ?? null
+    (!mixed || c.bothMetals) &&
+    wires.every(w => rank(w.size) >= rank(c.thinnest) && rank(w.size) <= rank(c.thickest)) &&
+    wires.length <= (c.most[thickest] ?? anyMost)
   )
 }
+
+/** A connector that a person names, and whether it takes these wires; null for a name of none. */
+export function connectorNamed(
+  key: string,
+  wires: readonly Joined[],
+): { name: string; takes: boolean } | null {
+  const found = connectors.find(c => c.key === key)
+  return found ? { name: found.name, takes: takes(found, wires) } : null
+}
+
+/** All of them, to choose from. */
+export const connectorsOffered = connectors.map(({ key, name }) => ({ key, name }))
 
 /** What a connector takes up across, in²; nothing for one that is still to be chosen. */
 export const areaOf = (key: string | null): number => connectors.find(c => c.key === key)?.areaIn2 ?? 0

@@ -173,3 +173,25 @@ test('splices in a panel’s gutter are told where they would fill more of a usu
     /312\.8/.test(said(applied(j, { op: 'setHookup', facts: { neutrals: 'follow their hots' } })))
   expect([told(of(18)), told(of(20))]).toEqual([false, true])
 })
+
+test('a connector or a box chosen by hand is taken and checked; an unknown one is left to the plan', () => {
+  const tied = job([circuit(1)], {
+    hookup: {
+      ...inletJob.hookup,
+      inlet: { kind: 'inlet', id: 'i', name: 'Inlet', version: 1, type: 'TT-30', ratingA: 30 },
+    },
+  })
+  const withOne = (key: string) => applied(tied, { op: 'chooseJoint', of: 'splice-tied', with: key })
+  const made = (j: Job) => wiringPlan(j).splices.find(s => s.device === 'splice-tied')?.connector
+  expect([made(tied), made(withOne('tap-insulated')), made(withOne('glue'))]).toEqual([
+    'twist-large',
+    'tap-insulated',
+    'twist-large',
+  ])
+  expect(said(withOne('twist-small'))).toMatch(
+    /a twist-on connector, small does not take 10 copper, 10 copper, 10 copper/,
+  )
+  expect(applied(withOne('twist-small'), { op: 'chooseJoint', of: 'splice-tied', with: null })).toEqual(tied)
+  const entering = { conductors: [{ size: '12' as const, count: 12 }], grounds: null, device: null }
+  expect(boxFor(entering, 2020, 'box-4x1-1/2')).toMatchObject({ volumeIn3: 21, requiredIn3: 27 })
+})
