@@ -18,6 +18,9 @@ test.each(demoJobs.map(({ job }) => [job.title, job] as const))(
       for (const end of [points[0], points.at(-1)])
         expect(frames.some(f => end && (end.x === f.x || Math.abs(end.x - f.x - f.w) < 1e-6))).toBe(true)
     }
+    // no two marks lie over each other at one end
+    const marks = shapes.flatMap(s => (s.kind === 'text' && s.rimmed ? [`${s.x} ${s.y}`] : []))
+    expect(new Set(marks).size).toBe(marks.length)
     // no two enclosures lie over each other
     frames.forEach((a, n) => {
       for (const b of frames.slice(n + 1))

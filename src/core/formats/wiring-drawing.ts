@@ -186,6 +186,7 @@ export function wiringDrawing(plan: WiringPlan): Drawing {
     }
   }
   let inside = 0
+  const told = new Set<string>()
   const lanes = new Map<string, number>()
   const laneOf = (key: string) => {
     const n = lanes.get(key) ?? 0
@@ -222,17 +223,23 @@ export function wiringDrawing(plan: WiringPlan): Drawing {
       route: c.route,
     })
     shapes.push({ kind: 'dot', x: first.x, y: a.y }, { kind: 'dot', x: last.x, y: b.y })
-    if (!same && c.comes !== 'there already' && !beside)
+    if (!same && c.comes !== 'there already' && !beside) {
+      // where another wire is told of at that end already, this one is told of at its other
+      const here = !told.has(keyOf(c.from))
+      told.add(keyOf(here ? c.from : c.to))
+      const end = here ? first : last
+      const rightward = here === forth
       shapes.push({
         kind: 'text',
-        x: forth ? first.x + 7 : first.x - 7,
-        y: a.y - 3,
+        x: rightward ? end.x + 7 : end.x - 7,
+        y: (here ? a : b).y - 3,
         size: 9,
         bold: false,
         text: shortened(`${c.mark} · ${c.size ? `${c.size} ` : ''}${c.colour}`, 36),
         rimmed: true,
-        ...(!forth && { end: true }),
+        ...(!rightward && { end: true }),
       })
+    }
   }
   const { width = 0, height = 0 } = graph.graph()
   return { width: Math.ceil(width + loopPx + 30), height: Math.ceil(height), shapes }

@@ -10,14 +10,25 @@ import { advised } from './advice'
 import { converted } from './appliance'
 import { atSwitch, ledOver, throughPositions } from './circuits'
 import { dcSide } from './dc'
-import { newDraft, tell } from './draft'
-import { atBackfed, atFeeder, atPanel, fromInlet, junction, lead, runOfInlet, shared } from './feed'
+import { end, newDraft, put, tell } from './draft'
+import {
+  atBackfed,
+  atFeeder,
+  atPanel,
+  fromInlet,
+  junction,
+  lead,
+  runOfInlet,
+  type Supply,
+  shared,
+} from './feed'
 import { inverterSides } from './inverter'
 import type { WiringPlan } from './parts'
 import { sensed } from './sense'
-import type { Site } from './site'
+import { inside, type Site } from './site'
 import { sized } from './sizes'
 import { fromSun } from './solar'
+import { terminal } from './terminals'
 
 const exists = (site: Site, device: 'switch' | 'inlet' | 'interlock' | 'managed') =>
   site.job.hookup.exists?.includes(device) ?? false
@@ -159,13 +170,15 @@ function intercepting(site: Site, id: string, feeds: string) {
   if (!panel || !behind || !on) return
   const above = panel.feederId === undefined ? undefined : circuitOf(site.job, panel.feederId)
   const breakerA = above?.circuit.breakerA ?? on.circuit.breakerA
-  if (above)
-    lead(site, atFeeder(site, above), atPanel(site, panel), {
-      route: feederRoute(site, 'feeder-in', above.panel.name, panel.name, breakerA),
-      mark: 'F1',
-      breakerA,
-      there: true,
-    })
+  const route = above
+    ? feederRoute(site, 'feeder-in', above.panel.name, panel.name, breakerA)
+    : inside(site, panel.name)
+  lead(site, above ? atFeeder(site, above) : asItComes(site, behind.name), atPanel(site, panel), {
+    route,
+    mark: 'F1',
+    breakerA,
+    there: true,
+  })
   tell(
     site.draft,
     `${panel.name}: the wires that fed ${behind.name} are led into it; where they are too short, they are spliced in a box and led on.`,
@@ -176,6 +189,20 @@ function intercepting(site: Site, id: string, feeds: string) {
     breakerA: on.circuit.breakerA,
   })
   fromInlet(site, atBackfed(site, panel), panel.name, false)
+}
+
+/** The four wires of a feeder that comes from where nobody entered. */
+function asItComes(site: Site, fed: string): Supply {
+  const wires = ['L1', 'L2', 'neutral', 'ground'] as const
+  const { id } = put(site.draft, {
+    id: 'feeder-there',
+    kind: 'circuit',
+    name: `Feeder that fed ${fed}`,
+    within: 'the house',
+    terminals: wires.map(w => terminal(w, w, 'wall')),
+  })
+  const [L1, L2, neutral, ground] = wires.map(w => end(id, w))
+  return { L1, L2, neutral, ground: ground ?? end(id, 'ground') }
 }
 
 /** What each way of connecting asks to be wired: a row for each. */

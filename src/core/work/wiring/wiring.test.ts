@@ -465,3 +465,32 @@ test('what leaves a method without wires is told: no position, nothing that move
   // what is carried is no storage of the house
   expect(said(behind(true))).not.toMatch(/Storage of/)
 })
+
+test('a new panel in a feeder: what fed the old one ends in it, and a breaker of its own feeds on, neutrals and grounds apart', () => {
+  const base = switched({ method: 'undecided', switch: undefined, positions: [] })
+  const [panel] = base.panels
+  if (!panel) throw new Error('no panel')
+  const fed = { ...base, panels: [{ ...panel, supply: 'fed from another panel' as const, mainA: 100 }] }
+  const plan = wiringPlan(
+    applied(fed, {
+      op: 'setHookup',
+      facts: { method: 'sub-panel-interlock', intercepts: true, backfed: { breakerA: 30, heldDown: true } },
+    }),
+  )
+  made(plan)
+  const rows = scheduleOf(plan)
+  const of = (mark: string) => rows.find(r => r.mark === mark)
+  expect(of('F1 L1')).toMatchObject({
+    from: 'Feeder that fed Main panel: L1',
+    to: '100 A main of Back-up panel: L1',
+    comes: 'there already',
+  })
+  // 100 A at 60 °C: 1 AWG copper carries 110; a feeder may be rounded up from the 95 of 2 AWG (240.4(B))
+  expect(of('F2 N')).toMatchObject({
+    from: expect.stringMatching(/^Neutral bar of Back-up/),
+    to: expect.stringMatching(/^Neutral bar of Main/),
+    sizeAwg: '2',
+  })
+  expect(of('F2 G')?.from).toMatch(/^Ground bar of Back-up/)
+  expect(of('IN L1')?.to).toMatch(/^Backfed 30 A breaker/)
+})
