@@ -89,6 +89,12 @@ const ofJob: Door[] = [
   { at: '/jobs/:job/wiring?format=csv', route: wiring, says: /^id,mark,function/ },
   { at: '/jobs/:job/wiring', route: wiring, says: /^%PDF-1/ },
   { at: '/jobs/:job/order?format=csv', route: order, says: /^part,name,unit,needed/ },
+  { at: '/jobs/:job/order?format=csv&list=hours', route: order, says: /^work,how many,minutes,people/ },
+  {
+    at: '/jobs/:job/order?format=csv&list=tools',
+    route: order,
+    says: /^tool,for\r\n.*\r\n[\s\S]*to be worn/,
+  },
   { at: '/jobs/:job/order', route: order, says: /^%PDF-1/ },
   { at: '/jobs/:job/parts', route: { GET: jobParts.GET }, says: /"minutes":\[\]/ },
   {

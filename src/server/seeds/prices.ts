@@ -67,6 +67,7 @@ const others: readonly [RegExp, number, number][] = [
   [/^lug-/, 4.5, 1],
   [/^bushing-/, 1.1, 1],
   [/^disconnect-/, 310, 1],
+  [/^inlet-50$/, 96, 1],
   [/^box-4x/, 4.2, 1],
   [/^box-/, 36, 1],
   [/^receptacle-\d+-/, 34, 1],

@@ -1,4 +1,5 @@
 import { Alert, Button, List, ListItem } from '@mui/material'
+import { FileDown } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useMemo, useState } from 'react'
 import * as z from 'zod'
@@ -8,6 +9,7 @@ import { figure, quantity } from '@/core/units/format'
 import { minutesSchema, usualMinutes, workOfJob } from '@/core/work/parts/tasks'
 import { DataTable } from '../common/DataTable'
 import { Card, Columns, Quiet } from '../common/pieces'
+import { useWorkspace } from '../workspace/store'
 import { type FirmParts, useFirmPartsChanges } from './useFirmParts'
 
 const FactsDialog = dynamic(() => import('../form/FactsDialog').then(m => m.FactsDialog))
@@ -15,6 +17,21 @@ const FactsDialog = dynamic(() => import('../form/FactsDialog').then(m => m.Fact
 const formSchema = z.strictObject({
   minutes: labelled(minutesSchema, 'Minutes', 'text', { row: 'Work' }),
 })
+
+function TableFile({ of }: { of: 'hours' | 'tools' }) {
+  const id = useWorkspace(s => s.id)
+  return (
+    <Button
+      className="no-print"
+      size="small"
+      aria-label={`CSV of the ${of}`}
+      startIcon={<FileDown size={16} aria-hidden />}
+      href={`/api/jobs/${id}/order?format=csv&list=${of}`}
+    >
+      CSV
+    </Button>
+  )
+}
 
 /** Hours by task, by the firm’s minutes; tools and what is worn; what is too heavy for one. */
 export function WorkCards({ job, firm }: { job: Job; firm: FirmParts | undefined }) {
@@ -28,9 +45,12 @@ export function WorkCards({ job, firm }: { job: Job; firm: FirmParts | undefined
       <Card
         title="Hours"
         tools={
-          <Button className="no-print" size="small" disabled={!firm} onClick={() => setOpen(true)}>
-            Minutes of the firm
-          </Button>
+          <>
+            <Button className="no-print" size="small" disabled={!firm} onClick={() => setOpen(true)}>
+              Minutes of the firm
+            </Button>
+            <TableFile of="hours" />
+          </>
         }
       >
         <p>
@@ -51,7 +71,7 @@ export function WorkCards({ job, firm }: { job: Job; firm: FirmParts | undefined
         {change.error && <Alert severity="error">{change.error.message}</Alert>}
       </Card>
       <Columns least={320}>
-        <Card title="Tools">
+        <Card title="Tools" tools={<TableFile of="tools" />}>
           <List dense disablePadding>
             {work.tools.map(t => (
               <ListItem key={t.name} disableGutters sx={{ display: 'block' }}>

@@ -14,6 +14,9 @@ const more = (usd: number | null) => {
   return ` (${usd > 0 ? '+' : '−'}${quantity(Math.abs(usd), '$')})`
 }
 
+const later = (usd: number | null | undefined) =>
+  usd ? ` now; the same later, by itself, ${quantity(usd, '$')}` : ''
+
 /** What the Code leaves open and the firm decides, with what each other way costs more or less on this job. */
 export function HabitsCard() {
   const act = useWorkspace(s => s.act)
@@ -52,7 +55,7 @@ export function HabitsCard() {
             value={String(alternatives.findIndex(a => a.chosen))}
             options={alternatives.map((a, n) => ({
               value: String(n),
-              label: `${a.label}${prices && !a.chosen ? more(a.moreUsd) : ''}`,
+              label: `${a.label}${prices && !a.chosen ? more(a.moreUsd) + later(a.laterUsd) : ''}`,
             }))}
             onChange={n => {
               const facts = alternatives[Number(n)]?.facts

@@ -2,6 +2,7 @@ import { type Habits, usualHabits } from '../../hookup/wiring-choices'
 import type { Job } from '../../job/schema'
 import { type ConduitKind, conduitKinds } from '../../units/tables/conduit'
 import { partsOfJob } from '.'
+import { partKinds } from './line'
 import { orderOf } from './order'
 import type { Price } from './prices'
 
@@ -13,6 +14,8 @@ export interface Alternative {
   chosen: boolean
   /** $ more than as chosen, of the parts with a price; null where a part that differs has none */
   moreUsd: number | null
+  /** $ of doing it later, by itself, where that may be put off; null where it is not known */
+  laterUsd?: number | null
 }
 
 export interface Choice {
@@ -95,7 +98,8 @@ export function choicesOf(job: Job, book: readonly Price[]): Choice[] {
         [partsOfJob({ ...job, wiring: { ...job.wiring, habits: { ...job.wiring?.habits, ...facts } } })],
         book,
       )
-      return { facts, label, chosen: false, moreUsd: difference(chosen, other) }
+      const more = { facts, label, chosen: false, moreUsd: difference(chosen, other) }
+      return habit === 'growth' && value === true ? { ...more, laterUsd: ofInlet(other) } : more
     }),
   }))
 }
@@ -106,6 +110,21 @@ export const otherWays: readonly Partial<Habits>[] = choices.flatMap(({ habit, v
 )
 
 type Lines = ReturnType<typeof orderOf>
+
+/** $ of the inlet and its run by themselves: what it would cost to do them anew. */
+function ofInlet({ lines }: Lines): number | null {
+  let usd = 0
+  for (const { why, kind, needed, priceUsd } of lines) {
+    const share = why.reduce(
+      (sum, w) => sum + (w.at.of === 'inlet' || w.at.of === 'mount:inlet' ? w.quantity : 0),
+      0,
+    )
+    if (!share) continue
+    if (priceUsd === null) return null
+    usd += (priceUsd * Math.min(needed, share * (1 + partKinds[kind].wasteFraction))) / needed
+  }
+  return usd
+}
 
 function difference(a: Lines, b: Lines): number | null {
   const open = (order: Lines, without: Lines) =>

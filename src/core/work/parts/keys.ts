@@ -9,7 +9,7 @@ const families: readonly RegExp[] = [
   /^position-breaker-\d+$/,
   /^(breaker-lock|handle-tie|hold-down|filler|bonding-jumper|ground-bar)$/,
   /^panel-\d+-/,
-  /^disconnect-/,
+  /^(disconnect|inlet)-/,
   /^box-/,
   /^(receptacle|cover-plate|soft-starter)/,
   /^(cord|adapter)-/,

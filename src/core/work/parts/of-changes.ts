@@ -6,6 +6,7 @@ import { protections } from '../../panel/protection'
 import type { Circuit, Panel } from '../../panel/schema'
 import { changeId, type PlannedChange } from '../../plan/change'
 import { figure } from '../../units/format'
+import { growthA } from '../wiring/feed'
 import type { Asked } from './line'
 
 type Facts = Omit<Asked, 'why' | 'at' | 'quantity'> & { quantity?: number }
@@ -121,7 +122,18 @@ const takes: {
     ]
   },
   notice: () => one('notice', 'label', 'engraved or weatherproof notice'),
-  mount: ({ device }, { hookup }) => {
+  mount: ({ device }, { hookup, wiring }) => {
+    const { inlet } = hookup
+    // an inlet for a second unit later is bought once, and today’s plug reaches it by an adapter
+    if (device === 'inlet' && inlet && wiring?.habits?.growth && inlet.ratingA < growthA)
+      return [
+        { key: `inlet-${growthA}`, kind: 'device', name: `${growthA} A inlet, in place of ${inlet.name}` },
+        {
+          key: `adapter-${inlet.type}-${growthA}`.toLowerCase(),
+          kind: 'cord',
+          name: `adapter from ${inlet.type} to the ${growthA} A inlet, with a breaker of its own where its cord is thinner`,
+        },
+      ]
     // what belongs to the source is on its own list, and transformers of current come with their panel
     const found = device in hookup ? hookup[device as keyof typeof hookup] : undefined
     if (!found || typeof found !== 'object' || !('id' in found) || !('name' in found)) return []

@@ -244,3 +244,16 @@ test('the key of every part that a list asks for is known again, short enough fo
   ])
   expect(isKnownPart('i/expansion', devices)).toBe(true)
 })
+
+test('growth buys a 50 A inlet once, with an adapter for today’s plug, and says what the same would cost later', () => {
+  const j = anInlet()
+  const grown = partsOfJob({ ...j, wiring: { habits: { growth: true } } })
+  const keys = grown.map(p => p.key)
+  expect(keys).toEqual(expect.arrayContaining(['inlet-50', 'adapter-l14-30-50', 'wire-cu-6-red']))
+  expect(keys).not.toContain('i')
+  const book = [...new Set([...grown, ...partsOfJob(j)].map(p => p.key))].map(key => price(key, 1, 2))
+  const growth = choicesOf(j, book).find(c => c.habit === 'growth')?.alternatives[1]
+  // the inlet, its adapter, 17.6 ft of four wires, raceway, two connectors and straps at $2 each: about what the run takes
+  expect(growth?.laterUsd).toBeGreaterThan(100)
+  expect(growth?.laterUsd).toBeGreaterThan(growth?.moreUsd ?? 0)
+})

@@ -2,8 +2,10 @@ import { NextResponse } from 'next/server'
 import * as z from 'zod'
 import { dayIn } from '@/core/day'
 import { orderCsv } from '@/core/formats/order-csv'
+import { hoursCsv, toolsCsv } from '@/core/formats/work-csv'
 import { partsOfJob } from '@/core/work/parts'
 import { freeOf, orderOf } from '@/core/work/parts/order'
+import { workOfJob } from '@/core/work/parts/tasks'
 import { handle } from '@/server/http/handle'
 import { pricesOf, readWays, stockFor } from '@/server/parts/repository'
 import { orderPdf } from '@/server/pdf/order'
@@ -11,6 +13,7 @@ import { currentActor } from '@/server/people/actor'
 import { type JobParams, jobOf } from '../../params'
 
 const formats = z.enum(['csv', 'pdf']).catch('pdf')
+const lists = z.enum(['order', 'hours', 'tools']).catch('order')
 
 /** What is to be ordered for a job, less what the firm has free, as a table or on paper with tools and hours. */
 export const GET = handle(async (request, { params }: JobParams) => {
@@ -25,9 +28,15 @@ export const GET = handle(async (request, { params }: JobParams) => {
   ])
   const order = orderOf([parts], prices, freeOf(stock, others))
   const format = formats.parse(new URL(request.url).searchParams.get('format'))
+  const list = lists.parse(new URL(request.url).searchParams.get('list'))
+  const table = {
+    order: () => orderCsv(order),
+    hours: () => hoursCsv(workOfJob(job, minutes)),
+    tools: () => toolsCsv(workOfJob(job, minutes)),
+  }[list]
   const made =
     format === 'csv'
-      ? orderCsv(order)
+      ? table()
       : new Uint8Array(
           await orderPdf(job, order, minutes, {
             firm: actor.firm,
@@ -38,7 +47,7 @@ export const GET = handle(async (request, { params }: JobParams) => {
   return new NextResponse(made, {
     headers: {
       'content-type': format === 'csv' ? 'text/csv; charset=utf-8' : 'application/pdf',
-      'content-disposition': `attachment; filename="${fileName}-order.${format}"`,
+      'content-disposition': `attachment; filename="${fileName}-${format === 'csv' ? list : 'order'}.${format}"`,
     },
   })
 })
