@@ -1,4 +1,5 @@
 import { useMemo } from 'react'
+import { inEdition, workingIn } from '@/core/articles'
 import { farOutlets } from '@/core/assess/far-outlets'
 import type { Job } from '@/core/job/schema'
 import { quantity } from '@/core/units/format'
@@ -30,7 +31,7 @@ export function FarOutletsCard({ job }: { job: Job }) {
               cell: f => (
                 <FigureLink
                   label={`Volts at the last outlet of ${f.name}`}
-                  onClick={() => showWorking(f.working)}
+                  onClick={() => showWorking(workingIn(f.working, job.edition))}
                 >
                   {quantity(f.farV, 'V')}
                 </FigureLink>
@@ -46,7 +47,7 @@ export function FarOutletsCard({ job }: { job: Job }) {
       ) : (
         <Quiet>
           No picked circuit has a length yet: enter it with the circuit, under Panel. Five per cent for the
-          whole way are advised (NEC 210.19(A), note).
+          whole way are advised ({inEdition('NEC 210.19(A), informational note 4', job.edition)}).
         </Quiet>
       )}
     </Card>

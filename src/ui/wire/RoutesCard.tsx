@@ -26,6 +26,7 @@ const figureOf = (schema: typeof lengthFt | typeof bendsDeg) => schema.unwrap()
 export function RoutesCard({ plan }: { plan: WiringPlan }) {
   const act = useWorkspace(s => s.act)
   const showWorking = useWorkspace(s => s.showWorking)
+  const edition = useWorkspace(s => s.job.edition)
   const chosen = useWorkspace(s => s.job.wiring?.routes)
   const ways = plan.routes.filter(r => r.from !== r.to)
   if (!ways.length) return null
@@ -139,7 +140,10 @@ export function RoutesCard({ plan }: { plan: WiringPlan }) {
             cell: r =>
               r.raceway && (
                 <>
-                  <FigureLink label={`How full: ${r.name}`} onClick={() => showWorking(fillWorking(plan, r))}>
+                  <FigureLink
+                    label={`How full: ${r.name}`}
+                    onClick={() => showWorking(fillWorking(plan, r, edition))}
+                  >
                     {quantity(r.fillFraction ?? 0, 'fraction')} of{' '}
                     {quantity(r.mayFillFraction ?? 0, 'fraction')}
                   </FigureLink>

@@ -22,6 +22,7 @@ interface Props {
 export function ScheduleGrid({ plan, circuitId, route, onRoute }: Props) {
   const act = useWorkspace(s => s.act)
   const showWorking = useWorkspace(s => s.showWorking)
+  const edition = useWorkspace(s => s.job.edition)
   const chosen = useWorkspace(s => s.job.wiring?.wires)
   const byId = useMemo(() => new Map(plan.conductors.map(c => [c.id, c])), [plan])
   const rows = useMemo(
@@ -79,7 +80,7 @@ export function ScheduleGrid({ plan, circuitId, route, onRoute }: Props) {
         sortable: false,
         renderCell: ({ row }) => {
           const c = byId.get(row.id)
-          const working = c && sizeWorking(c)
+          const working = c && sizeWorking(c, edition)
           return (
             working && (
               <FigureLink
@@ -115,7 +116,7 @@ export function ScheduleGrid({ plan, circuitId, route, onRoute }: Props) {
       { field: 'route', headerName: 'Through', width: 170 },
       { field: 'comes', headerName: 'Comes', width: 118 },
     ],
-    [byId, chosen, act, showWorking],
+    [byId, chosen, act, showWorking, edition],
   )
   return (
     <Card

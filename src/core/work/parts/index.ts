@@ -1,3 +1,4 @@
+import { inEdition } from '../../articles'
 import type { Job } from '../../job/schema'
 import { wiringPlan } from '../wiring'
 import { type PartLine, summed } from './line'
@@ -15,7 +16,10 @@ export function partsOfJob(job: Job): PartLine[] {
   const was = known.get(job)
   if (was) return was
   const asked = [...partsOfSource(job), ...partsOfChanges(job), ...partsOfPlan(wiringPlan(job))]
-  const parts = summed([...asked, ...sundriesOf(job, asked)])
+  const say = (text: string) => inEdition(text, job.edition)
+  const parts = summed(
+    [...asked, ...sundriesOf(job, asked)].map(a => ({ ...a, name: say(a.name), why: say(a.why) })),
+  )
   known.set(job, parts)
   return parts
 }

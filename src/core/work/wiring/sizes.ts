@@ -1,3 +1,5 @@
+import { inEdition, workingIn } from '../../articles'
+import type { Edition } from '../../editions'
 import { quantity } from '../../units/format'
 import { type ConductorSize, conductorSizeSchema, conductorSizes } from '../../units/tables/conductors'
 import type { ConduitKind } from '../../units/tables/conduit'
@@ -190,7 +192,7 @@ export function sized(site: Site): WiringPlan {
     conductors,
     routes,
     ...joined(site, conductors),
-    open: Array.from(draft.open, ([text, at]) => ({ text, at })),
+    open: Array.from(draft.open, ([text, at]) => ({ text: inEdition(text, site.job.edition), at })),
   }
 }
 
@@ -272,10 +274,16 @@ function taken(site: Site, c: Drawn, at: End, size: ConductorSize): End {
 }
 
 /** How full a raceway is, worked out by the calculator of the bench; null where there is none. */
-export function fillWorking({ conductors }: Pick<WiringPlan, 'conductors'>, route: Route): Working | null {
+export function fillWorking(
+  { conductors }: Pick<WiringPlan, 'conductors'>,
+  route: Route,
+  edition: Edition,
+): Working | null {
   if (!route.raceway) return null
   const along = conductors.flatMap(c => (c.route === route.id && c.size ? [{ size: c.size }] : []))
-  return along.length ? conduitFill.compute(fillAsked(route.raceway.kind, along, route.nipple)).working : null
+  return along.length
+    ? workingIn(conduitFill.compute(fillAsked(route.raceway.kind, along, route.nipple)).working, edition)
+    : null
 }
 
 const fillAsked = (
@@ -298,13 +306,13 @@ function fillOf(route: RouteDrawn, own: readonly { size: ConductorSize }[], nipp
 }
 
 /** Why a conductor is as thick as it is: the calculators of ampacity and of grounds on what lies beside it; null where no breaker asks. */
-export function sizeWorking({
-  size,
-  asked,
-  groundAsked,
-}: Pick<Conductor, 'size' | 'asked' | 'groundAsked'>): Working | null {
-  if (groundAsked) return equipmentGround.compute({ material: 'cu', ...groundAsked }).working
+export function sizeWorking(
+  { size, asked, groundAsked }: Pick<Conductor, 'size' | 'asked' | 'groundAsked'>,
+  edition: Edition,
+): Working | null {
+  if (groundAsked)
+    return workingIn(equipmentGround.compute({ material: 'cu', ...groundAsked }).working, edition)
   if (!asked || !size) return null
   const input = { size, insulationC, terminationC, ...asked } as const
-  return ampacity.faultsIn?.(input).length ? null : ampacity.compute(input).working
+  return ampacity.faultsIn?.(input).length ? null : workingIn(ampacity.compute(input).working, edition)
 }

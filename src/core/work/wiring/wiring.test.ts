@@ -6,6 +6,7 @@ import { equipmentGround } from '../../wiring/equipment-ground'
 import { wiringPlan } from '.'
 import { made } from './fixtures/made'
 import { scheduleOf } from './schedule'
+import { sizeWorking } from './sizes'
 
 const six: TransferSwitch = {
   kind: 'transfer-switch',
@@ -493,4 +494,21 @@ test('a new panel in a feeder: what fed the old one ends in it, and a breaker of
   })
   expect(of('F2 G')?.from).toMatch(/^Ground bar of Back-up/)
   expect(of('IN L1')?.to).toMatch(/^Backfed 30 A breaker/)
+})
+
+test('articles are cited by the edition of the job, in what is told and in the workings', () => {
+  const of = (edition: 2017 | 2020) => {
+    const plan = wiringPlan({
+      ...switched({
+        switch: undefined,
+        method: 'interlocked-inlet',
+        backfed: { breakerA: 30, heldDown: true },
+      }),
+      edition,
+    })
+    const hot = plan.conductors.find(c => c.mark === 'IN L1')
+    return hot && JSON.stringify(sizeWorking(hot, edition)?.rows)
+  }
+  expect(of(2020)).toMatch(/NEC 310\.16/)
+  expect(of(2017)).toMatch(/table 310\.15\(B\)\(16\)/)
 })
