@@ -31,34 +31,37 @@ export function wiringPdf(job: Job, sheet: Sheet): Promise<Buffer> {
     ],
     scheduleOf(plan),
   )
-  paper.heading('Ways')
-  paper.table(
-    [
-      { head: 'From, to', share: 26, cell: r => r.name },
-      {
-        head: 'Raceway',
-        share: 12,
-        cell: r => (r.raceway ? `${r.raceway.tradeSize} ${r.raceway.kind}` : 'none'),
-      },
-      {
-        head: 'Length',
-        share: 16,
-        cell: r => `${quantity(r.lengthFt, 'ft')}${r.lengthFrom === 'assumed' ? ', assumed' : ''}`,
-      },
-      { head: 'Bends', share: 7, cell: r => `${r.bendsDeg}°`, figure: true },
-      { head: 'Straps', share: 7, cell: r => String(r.supports), figure: true },
-      { head: 'Pull points', share: 9, cell: r => String(r.pullPoints), figure: true },
-      {
-        head: 'Filled',
-        share: 14,
-        cell: r =>
-          r.fillFraction === null
-            ? ''
-            : `${quantity(r.fillFraction, 'fraction')} of ${quantity(r.mayFillFraction ?? 0, 'fraction')}`,
-      },
-    ],
-    plan.routes.filter(r => r.from !== r.to),
-  )
+  const ways = plan.routes.filter(r => r.from !== r.to)
+  if (ways.length) {
+    paper.heading('Ways')
+    paper.table(
+      [
+        { head: 'From, to', share: 26, cell: r => r.name },
+        {
+          head: 'Raceway',
+          share: 12,
+          cell: r => (r.raceway ? `${r.raceway.tradeSize} ${r.raceway.kind}` : 'none'),
+        },
+        {
+          head: 'Length',
+          share: 16,
+          cell: r => `${quantity(r.lengthFt, 'ft')}${r.lengthFrom === 'assumed' ? ', assumed' : ''}`,
+        },
+        { head: 'Bends', share: 7, cell: r => `${r.bendsDeg}°`, figure: true },
+        { head: 'Straps', share: 7, cell: r => String(r.supports), figure: true },
+        { head: 'Pull points', share: 9, cell: r => String(r.pullPoints), figure: true },
+        {
+          head: 'Filled',
+          share: 14,
+          cell: r =>
+            r.fillFraction === null
+              ? ''
+              : `${quantity(r.fillFraction, 'fraction')} of ${quantity(r.mayFillFraction ?? 0, 'fraction')}`,
+        },
+      ],
+      ways,
+    )
+  }
   if (plan.splices.length) {
     const devices = new Map(plan.devices.map(d => [d.id, d]))
     paper.heading('Splices and boxes')
