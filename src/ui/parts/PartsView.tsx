@@ -70,14 +70,15 @@ export function PartsView({ today, firm }: { today: string; firm: string }) {
           title="Together"
           tools={
             <>
-              <Button
-                className="no-print"
-                size="small"
-                disabled={!data}
-                onClick={() => change.mutate({ act: kept ? 'release' : 'reserve' })}
-              >
-                {kept ? 'Let go what is kept' : 'Keep from stock for this job'}
-              </Button>
+              {data && (
+                <Button
+                  className="no-print"
+                  size="small"
+                  onClick={() => change.mutate({ act: kept ? 'release' : 'reserve' })}
+                >
+                  {kept ? 'Let go what is kept' : 'Keep from stock for this job'}
+                </Button>
+              )}
               <Button
                 className="no-print"
                 size="small"

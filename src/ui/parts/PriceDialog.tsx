@@ -90,7 +90,7 @@ export function PriceDialog({ line, known, today, onClose }: Props) {
       </DialogContent>
       <DialogActions>
         <Button onClick={onClose}>Close</Button>
-        <Button variant="contained" disabled={change.isPending} onClick={() => void keep()}>
+        <Button variant="contained" onClick={() => void keep()}>
           Keep, of today
         </Button>
       </DialogActions>

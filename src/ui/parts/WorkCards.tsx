@@ -46,9 +46,11 @@ export function WorkCards({ job, firm }: { job: Job; firm: FirmParts | undefined
         title="Hours"
         tools={
           <>
-            <Button className="no-print" size="small" disabled={!firm} onClick={() => setOpen(true)}>
-              Minutes of the firm
-            </Button>
+            {firm && (
+              <Button className="no-print" size="small" onClick={() => setOpen(true)}>
+                Minutes of the firm
+              </Button>
+            )}
             <TableFile of="hours" />
           </>
         }

@@ -34,13 +34,18 @@ export function HabitsCard() {
       title="As the firm likes it"
       className="no-print"
       tools={
-        <Button
-          size="small"
-          disabled={!firm || asFirm || change.isPending}
-          onClick={() => firm && change.mutate({ act: 'habits', habits, version: firm.version })}
-        >
-          Begin new jobs like this
-        </Button>
+        firm && asFirm ? (
+          <Quiet component="span">New jobs begin like this.</Quiet>
+        ) : (
+          firm && (
+            <Button
+              size="small"
+              onClick={() => firm && change.mutate({ act: 'habits', habits, version: firm.version })}
+            >
+              Begin new jobs like this
+            </Button>
+          )
+        )
       }
     >
       {change.error && <Problem>{change.error.message}</Problem>}

@@ -83,6 +83,12 @@ const choices: {
   },
 ]
 
+/** The job with one habit otherwise. */
+const wiredAs = (job: Job, facts: Partial<Habits>): Job => ({
+  ...job,
+  wiring: { ...job.wiring, habits: { ...job.wiring?.habits, ...facts } },
+})
+
 /** What the firm’s habits decide on this job, with the price of each other way. */
 export function choicesOf(job: Job, book: readonly Price[]): Choice[] {
   const now = { ...usualHabits, ...job.wiring?.habits }
@@ -94,10 +100,7 @@ export function choicesOf(job: Job, book: readonly Price[]): Choice[] {
     alternatives: values.map(({ value, label }) => {
       const facts = { [habit]: value } as Partial<Habits>
       if (now[habit] === value) return { facts, label, chosen: true, moreUsd: 0 }
-      const other = orderOf(
-        [partsOfJob({ ...job, wiring: { ...job.wiring, habits: { ...job.wiring?.habits, ...facts } } })],
-        book,
-      )
+      const other = orderOf([partsOfJob(wiredAs(job, facts))], book)
       const more = { facts, label, chosen: false, moreUsd: difference(chosen, other) }
       return habit === 'growth' && value === true ? { ...more, laterUsd: ofInlet(other) } : more
     }),
@@ -138,9 +141,6 @@ function difference(a: Lines, b: Lines): number | null {
 
 /** Keys of every part that the job takes, wired this way or any other of the choices: what a price is wanted of. */
 export function partsConsidered(job: Job): string[] {
-  const other = (facts: Partial<Habits>) => ({
-    ...job,
-    wiring: { ...job.wiring, habits: { ...job.wiring?.habits, ...facts } },
-  })
-  return [...new Set([job, ...otherWays.map(other)].flatMap(j => partsOfJob(j).map(p => p.key)))]
+  const ways = otherWays.map(facts => wiredAs(job, facts))
+  return [...new Set([job, ...ways].flatMap(j => partsOfJob(j).map(p => p.key)))]
 }

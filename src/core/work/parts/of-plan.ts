@@ -1,13 +1,12 @@
 import type { Job } from '../../job/schema'
 import { partsOf } from '../../search/stock'
 import { figure, quantity } from '../../units/format'
-import { conductorSizes } from '../../units/tables/conductors'
+import { conductorSizes, materialName } from '../../units/tables/conductors'
 import { connectorOf } from '../../units/tables/receptacles'
 import type { Conductor, Route, WiringPlan } from '../wiring/parts'
 import { raceways, stickFt } from '../wiring/raceways'
 import type { Asked } from './line'
 
-const metalName = { cu: 'copper', al: 'aluminum' } as const
 const tapes = /, (\w+) tape$/
 
 /** A wire as it is bought: metal, size, colour of its cover. What is taped is bought black. */
@@ -24,7 +23,7 @@ export function wirePart({
   return {
     key: `${kind}-${material}-${size.replace('/', '-')}-${bought}`,
     kind: 'wire',
-    name: `${dc ? 'battery or PV cable' : 'THHN/THWN-2'}, ${metalName[material]} ${size} AWG, ${bought}`,
+    name: `${dc ? 'battery or PV cable' : 'THHN/THWN-2'}, ${materialName[material]} ${size} AWG, ${bought}`,
     unit: 'ft',
   }
 }

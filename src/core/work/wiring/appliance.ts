@@ -17,6 +17,7 @@ export function converted(site: Site) {
         if (!fed) continue
         const within = `box at the ${load.name}`
         const id = `receptacle-${load.id}`
+        site.draft.boxes.add(within)
         put(site.draft, {
           id,
           kind: 'receptacle',

@@ -24,11 +24,16 @@ export interface BoxChoice {
   name: string
   volumeIn3: number
   requiredIn3: number
+  /** wires in it that are not counted by volume: 314.28 sizes it */
+  pull: boolean
+  /** a pull box of the list */
+  large: boolean
 }
 
 /** All of them, to choose from. */
 export const boxesOffered = boxes.map(({ key, name, volumeIn3 }) => ({ key, name, volumeIn3 }))
 
+const leastPullIn3 = 100
 const counted: readonly string[] = ['14', '12', '10', '8', '6']
 
 /**
@@ -49,8 +54,7 @@ export function boxFor(
     clamps: false,
     edition,
   })
-  const named = boxes.find(b => b.key === chosen)
-  if (named) return { ...named, requiredIn3 }
-  const box = large ? boxes.at(-1) : boxes.find(b => b.volumeIn3 >= requiredIn3)
-  return box ? { ...box, requiredIn3 } : null
+  const box =
+    boxes.find(b => b.key === chosen) ?? (large ? boxes.at(-1) : boxes.find(b => b.volumeIn3 >= requiredIn3))
+  return box ? { ...box, requiredIn3, pull: large, large: box.volumeIn3 >= leastPullIn3 } : null
 }

@@ -45,6 +45,8 @@ export interface Draft {
   devices: Map<string, Device>
   routes: Map<string, RouteDrawn>
   conductors: Drawn[]
+  /** enclosures that the work puts up for wires alone, by their names */
+  boxes: Set<string>
   /** what the plan cannot tell, and where that is looked at: a route, a device, or the whole */
   open: Map<string, string | null>
 }
@@ -53,6 +55,7 @@ export const newDraft = (): Draft => ({
   devices: new Map(),
   routes: new Map(),
   conductors: [],
+  boxes: new Set(),
   open: new Map(),
 })
 

@@ -152,6 +152,7 @@ const besideFt = 3
 
 /** An autotransformer makes the neutral of a source that has none: it joins the run in a box, and the run goes on from there. */
 function viaTransformer(site: Site, name: string, to: Supply, into: string): { to: Supply; into: string } {
+  site.draft.boxes.add(atTransformer)
   const joint = (wire: string) => {
     put(site.draft, {
       id: `transformer-${wire}`,
@@ -236,6 +237,7 @@ const junctionFt = 2
 
 /** Where one source feeds two switches: a splice for each wire, and on from there to each of them. */
 export function shared(site: Site, inputs: readonly { name: string; input: Supply }[]): Supply {
+  site.draft.boxes.add(junction)
   const at = (wire: string) => {
     put(site.draft, {
       id: `divide-${wire}`,

@@ -1,13 +1,10 @@
 import { quantity } from '../../units/format'
-import { type ConductorSize, conductorRow, materialName } from '../../units/tables/conductors'
+import { type ConductorSize, conductorRow, conductorSizes, materialName } from '../../units/tables/conductors'
 import { boxFor } from './boxes'
 import { tell } from './draft'
 import type { Box, Conductor, Splice } from './parts'
 import type { Site } from './site'
 import { areaOf, connectorFor, connectorNamed } from './splices'
-
-/** Enclosures that the work puts up for wires alone: a box whose size follows from what is in it. */
-const isBox = (name: string) => name.startsWith('box at the ') || name.startsWith('the box where ')
 
 /** A panel’s gutter as it usually is, in²; how full it may be at any place, with splices and of wires alone (312.8). */
 const gutterIn2 = 14
@@ -59,6 +56,12 @@ export function joined(site: Site, conductors: readonly Conductor[]): { splices:
       splices.push({ device: device.id, connector: chosen, name: named.name })
       continue
     }
+    if (chosen !== undefined)
+      tell(
+        site.draft,
+        `${device.name}: no connector is called ${chosen}; the one of the plan is taken.`,
+        device.id,
+      )
     const found = connectorFor(wires, site.habits.connectors)
     if (!found)
       tell(
@@ -70,7 +73,7 @@ export function joined(site: Site, conductors: readonly Conductor[]): { splices:
   }
   inGutters(site, splices, ends)
   const boxes: Box[] = []
-  for (const name of new Set(devices.map(d => d.within).filter(isBox))) {
+  for (const name of site.draft.boxes) {
     const inIt = devices.filter(d => d.within === name)
     const entering = inIt.flatMap(d =>
       (ends.get(d.id) ?? []).filter(c => {
@@ -86,7 +89,8 @@ export function joined(site: Site, conductors: readonly Conductor[]): { splices:
       if (!c.size) continue
       if (c.function === 'ground') {
         grounds++
-        groundSize = c.size
+        // the largest counts for all (314.16(B)(5))
+        if (conductorSizes.indexOf(c.size) > conductorSizes.indexOf(groundSize)) groundSize = c.size
       } else counts.set(c.size, (counts.get(c.size) ?? 0) + 1)
     }
     const device = inIt.find(d => d.kind === 'receptacle')
@@ -100,6 +104,12 @@ export function joined(site: Site, conductors: readonly Conductor[]): { splices:
       site.job.edition,
       site.job.wiring?.joints?.find(j => j.of === name)?.with,
     )
+    if (box?.pull)
+      tell(
+        site.draft,
+        `${name}: wires of 4 AWG and more make it a pull box: straight eight times the largest raceway, round a corner six times (NEC 314.28). The ${box.name} is ${box.large ? 'a proposal' : 'too small for them'}.`,
+        name,
+      )
     if (box && box.requiredIn3 > box.volumeIn3)
       tell(
         site.draft,

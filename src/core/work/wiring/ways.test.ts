@@ -195,3 +195,10 @@ test('a connector or a box chosen by hand is taken and checked; an unknown one i
   const entering = { conductors: [{ size: '12' as const, count: 12 }], grounds: null, device: null }
   expect(boxFor(entering, 2020, 'box-4x1-1/2')).toMatchObject({ volumeIn3: 21, requiredIn3: 27 })
 })
+
+test('a box for thick wires is never passed by its volume: 314.28 sizes it, and a small one is told as too small', () => {
+  const thick = { conductors: [{ size: '4' as const, count: 6 }], grounds: null, device: null }
+  expect(boxFor(thick, 2020)).toMatchObject({ pull: true, large: true })
+  expect(boxFor(thick, 2020, 'box-4x1-1/2')).toMatchObject({ pull: true, large: false })
+  expect(boxFor({ ...thick, conductors: [{ size: '12', count: 4 }] }, 2020)?.pull).toBe(false)
+})
