@@ -161,3 +161,11 @@ test('job 1: no inlet is planned, so the cord goes into the switch; job 4: one l
   expect(said(3)).toMatch(/the source feeds L[12] alone; the other pole stays empty/)
   expect(said(5)).toMatch(/where the source’s 20 A breaker stands is not said yet/)
 })
+
+test('job 2 made ready for 50 A: the run that was entered for 30 grows with it, its raceway too, and nothing is too thin', () => {
+  const { job } = planOf(1)
+  const plan = wiringPlan(applied(job, { op: 'setHabits', facts: { growth: true } }))
+  made(plan)
+  expect(plan.conductors.find(c => c.mark === 'IN L1')?.size).toBe('6')
+  expect(plan.open.map(o => o.text).join()).not.toMatch(/too thin|may be: take/)
+})

@@ -1,7 +1,7 @@
 import type { Run } from '../../hookup/design'
 import { placeText } from '../../job/panels'
 import type { Panel } from '../../panel/schema'
-import type { ConductorSize, Material } from '../../units/tables/conductors'
+import { type ConductorSize, type Material, tableAmpacityA } from '../../units/tables/conductors'
 import { connectorOf } from '../../units/tables/receptacles'
 import { draw, end, lay, put, tell } from './draft'
 import type { End, Terminal } from './parts'
@@ -125,19 +125,25 @@ export function fromInlet(site: Site, target: Supply, far: string, there: boolea
   const wire = path?.find(l => l.kind === 'wire')
   const run = runOfInlet(site)
   const lengthFt = run?.lengthFt ?? wire?.lengthFt
+  const named = run?.size ?? wire?.size
+  const material = run ? run.material : wire?.material
+  // what was entered for today’s amps is no choice against tomorrow’s
+  const outgrown =
+    growing(site, there) > 0 &&
+    named !== undefined &&
+    (tableAmpacityA(material ?? 'cu', named, 60) ?? 0) < supply.ratedA
+  const size = outgrown ? undefined : named
   const route = lay(site.draft, {
     id: 'inlet',
     name: `Inlet to ${into}`,
     from: inlet?.name ?? 'the inlet',
     to: into,
     conduit: there ? null : (run?.conduit ?? site.habits.raceway),
-    tradeSize: run?.tradeSize,
+    tradeSize: outgrown ? undefined : run?.tradeSize,
     lengthFt: lengthFt ?? usualRunFt,
     lengthFrom: lengthFt === undefined ? 'assumed' : 'job',
     ambientC: run?.ambientC,
   })
-  const size = run?.size ?? wire?.size
-  const material = run ? run.material : wire?.material
   lead(site, supply, bothLegs(site, supply, to, into), {
     route,
     mark: 'IN',
