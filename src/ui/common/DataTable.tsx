@@ -52,6 +52,8 @@ const labelled: SystemStyleObject<Theme> = {
   [`@media (max-width: ${widths.phone}px)`]: {
     '& td[data-head]:not(:last-of-type)': {
       display: 'flex',
+      // figures, which stand to the right, are turned round by MUI
+      flexDirection: 'row',
       gap: 1,
       justifyContent: 'space-between',
       '&::before': { content: 'attr(data-head)', color: 'text.secondary' },
