@@ -50,7 +50,7 @@ const blocks: SystemStyleObject<Theme> = {
 }
 const labelled: SystemStyleObject<Theme> = {
   [`@media (max-width: ${widths.phone}px)`]: {
-    '& td[data-head]:not(:last-of-type)': {
+    '& td[data-head]:not(:last-of-type, :empty)': {
       display: 'flex',
       // figures, which stand to the right, are turned round by MUI
       flexDirection: 'row',
