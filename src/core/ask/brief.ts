@@ -1,4 +1,5 @@
 import * as z from 'zod'
+import { loadSchema } from '../loads/load'
 import { line, within } from '../quantity'
 
 const yesNo = z.enum(['yes', 'no', 'unknown'])
@@ -9,8 +10,28 @@ export const wantSchema = z.strictObject({
   name: line(60, 1),
   /** the circuits that turned out to carry it */
   circuitIds: z.array(line(40, 1)).max(12, 'must name at most 12 circuits'),
+  /** it would be missed, and may go: missing, it must live */
+  nice: z.literal(true).optional(),
+  /** which thing of the first call it is, how many of them, and what was answered about it */
+  thing: line(60, 1).optional(),
+  count: z.int('must be a whole number').min(1, 'must be 1 or more').max(12, 'must be at most 12').optional(),
+  answers: z.record(line(40, 1), line(40, 1)).optional(),
+  /** what it is taken to draw while no circuit carries it: a circuit takes them over */
+  loads: z
+    .array(
+      z.strictObject({
+        volts: z.union([z.literal(120), z.literal(240)], 'must be 120 or 240'),
+        load: loadSchema,
+      }),
+    )
+    .max(12, 'must hold at most 12 loads')
+    .optional(),
+  /** ids of the loads that its circuits took over */
+  takenIds: z.array(line(40, 1)).max(12, 'must name at most 12 loads').optional(),
 })
 export type Want = z.infer<typeof wantSchema>
+
+export const mostWants = 40
 
 /** What was asked and answered before anyone drove out. A missing answer is a question still open. */
 export const briefSchema = z.strictObject({
@@ -48,7 +69,7 @@ export const briefSchema = z.strictObject({
   coldestC: within(-50, 50, '°C').optional(),
   /** outdoors, of the place, ever: solar strings are judged by it */
   recordLowC: within(-60, 30, '°C').optional(),
-  wants: z.array(wantSchema).max(30, 'must hold at most 30'),
+  wants: z.array(wantSchema).max(mostWants, `must hold at most ${mostWants}`),
 })
 export type Brief = z.infer<typeof briefSchema>
 /** A question's key: the answer it fills. */

@@ -9,6 +9,7 @@ import five from './fixtures/format-5.json'
 import six from './fixtures/format-6.json'
 import seven from './fixtures/format-7.json'
 import eight from './fixtures/format-8.json'
+import nine from './fixtures/format-9.json'
 import { readJob, readJobText, upgradeTo } from './read'
 import { formatVersion, jobSchema } from './schema'
 
@@ -24,8 +25,8 @@ test('a document reads back as it was written', () => {
 })
 
 test('a newer format, a truncated file and a foreign file each say what they are', () => {
-  expect(why(text.replace('"formatVersion":9', '"formatVersion":10'))[0]).toMatch(
-    /formatVersion: is 10; this Spillway reads up to 9/,
+  expect(why(text.replace('"formatVersion":10', '"formatVersion":11'))[0]).toMatch(
+    /formatVersion: is 11; this Spillway reads up to 10/,
   )
   expect(why(text.slice(0, 500))[0]).toMatch(/not whole JSON .* cut short/)
   expect(why('[1, 2]')[0]).toMatch(/not a job document/)
@@ -85,7 +86,7 @@ test('a document of version 1 reads as one of today: no calculations, no brief, 
   }
   const read = readJob(old)
   expect(read.ok && read.value).toMatchObject({
-    formatVersion: 9,
+    formatVersion: 10,
     calculations: [],
     brief: { wants: [] },
     requests: [],
@@ -103,7 +104,7 @@ test('a document of version 1 reads as one of today: no calculations, no brief, 
 })
 
 /** Documents as they were written when each format was the newest. */
-const kept = [one, two, three, four, five, six, seven, eight]
+const kept = [one, two, three, four, five, six, seven, eight, nine]
 
 test.each(kept.map((document, n) => [n + 1, document] as const))(
   'a kept file of format %i reads as one of today, and loses nothing that a person entered',

@@ -36,6 +36,8 @@ const upgrades: Readonly<Record<number, Upgrade>> = {
   7: document => ({ ...document, planned: [] }),
   // 9: what is decided of the wiring by hand. It may be missing.
   8: document => document,
+  // 10: what is wanted says what it draws before a circuit carries it. All of it may be missing.
+  9: document => document,
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>

@@ -13,7 +13,7 @@ import { line } from '../quantity'
 import { checkSource, sourceSchema } from '../source/design'
 import { acceptanceSchema } from './acceptance'
 
-export const formatVersion = 9
+export const formatVersion = 10
 
 export const steps = [
   'ask',
@@ -94,6 +94,12 @@ function checkAcross(job: z.infer<typeof shape>, say: Say) {
   const changes = job.planned.map(changeId)
   const again = changes.findIndex((id, n) => changes.indexOf(id) < n)
   if (again >= 0) say(['planned', again], `repeats the change ${changes[again]}`)
+  const carried = job.brief.wants.findIndex(w => w.loads?.length && w.circuitIds.length)
+  if (carried >= 0)
+    say(
+      ['brief', 'wants', carried, 'loads'],
+      'must be empty: the circuits that carry it have taken them over',
+    )
   if (job.source) checkSource(job.source, (path, message) => say(['source', ...path], message))
 }
 

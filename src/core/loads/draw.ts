@@ -26,10 +26,23 @@ export function dutyIn(load: Load, { outdoorC, season }: Conditions, duty: Known
   const { value, atC } = duty
   const readIn = duty.season ?? (duty.on ? seasonOf(duty.on) : undefined)
   const asRead = (scaling: Scaling) => ({ value, scaling })
+  const bySeason = (from: Season | undefined) => {
+    const was = from && load.seasons?.[third(from)]
+    if (!load.seasons || !season || !was || third(season) === third(from)) return null
+    const factor = load.seasons[third(season)] / was
+    return {
+      value: Math.min(1, value * factor),
+      scaling: { kind: 'season', factor, from, to: season } as Scaling,
+    }
+  }
   if (load.weather) {
     const { mode, balanceC } = load.weather
     if (outdoorC === undefined)
-      return asRead({ kind: 'not scaled', why: 'no outdoor temperature of the outage' })
+      // its figures are those of its own season: without a temperature, the season said tells as much as is known
+      return (
+        bySeason(mode === 'heating' ? 'winter' : 'summer') ??
+        asRead({ kind: 'not scaled', why: 'no outdoor temperature of the outage' })
+      )
     if (atC === undefined) return asRead({ kind: 'not scaled', why: 'no outdoor temperature of the reading' })
     if (mode === 'heating' ? atC >= balanceC : atC <= balanceC)
       return asRead({ kind: 'not scaled', why: 'measured beyond its balance point' })
@@ -42,17 +55,7 @@ export function dutyIn(load: Load, { outdoorC, season }: Conditions, duty: Known
       scaling: { kind: 'weather', working, saturated: result.saturated } as Scaling,
     }
   }
-  if (load.seasons && season && readIn && third(season) !== third(readIn)) {
-    const was = load.seasons[third(readIn)]
-    if (was > 0) {
-      const factor = load.seasons[third(season)] / was
-      return {
-        value: Math.min(1, value * factor),
-        scaling: { kind: 'season', factor, from: readIn, to: season } as Scaling,
-      }
-    }
-  }
-  return asRead({ kind: 'as read' })
+  return bySeason(readIn) ?? asRead({ kind: 'as read' })
 }
 
 const provenance = ({ from, on, document }: Known) => ({

@@ -114,7 +114,7 @@ export function loadFromTypical(
     ...(typical.stages?.length && { stages: typical.stages }),
     ...(typical.sequence?.length && { sequence: typical.sequence }),
     ...(weather && { weather: { mode: weather.mode, balanceC: weather.balanceC } }),
-    ...(differs && !weather && { seasons: { ...duty } }),
+    ...(differs && { seasons: { ...duty } }),
     ...(typical.deferrable && { deferrable: true as const }),
   }
 }

@@ -43,6 +43,8 @@ const triangular = ({ low: a, value: c, high: b }: Range) => ({
 })
 
 export interface Unsure {
+  /** its average over what each figure may be, W: above the likely one where the range reaches further up */
+  meanW: number
   /** standard deviation of its average, W */
   sdW: number
   /** the figure that contributes most of it */
@@ -78,7 +80,7 @@ export function unsure(load: Load, conditions: Conditions): Unsure {
     ['idleW', i.variance * rest.mean ** 2],
   ]
   const [by] = alone.reduce((most, one) => (one[1] > most[1] ? one : most))
-  return { sdW: Math.sqrt(Math.max(0, second - mean * mean)), by }
+  return { meanW: mean, sdW: Math.sqrt(Math.max(0, second - mean * mean)), by }
 }
 
 /** The range of a load's start, VA at `volts`; null where it has none. */

@@ -1,9 +1,11 @@
 import * as z from 'zod'
-import { type Brief, briefSchema } from '../../ask/brief'
+import { type Brief, briefSchema, mostWants, wantSchema } from '../../ask/brief'
 import { markSchema, photoSchema, requestRecordSchema } from '../../ask/evidence'
+import { fault } from '../../outcome'
 import { line } from '../../quantity'
-import { assign, idSchema, operation } from './operation'
-import { onPhoto } from './reach'
+import { assign, idSchema, operation, put } from './operation'
+import { circuitName, onPhoto } from './reach'
+import { given, wantName } from './wants'
 
 /** What was asked on the first call, what is to be sent, and the photographs that came. */
 
@@ -25,6 +27,53 @@ export const askOperations = {
           for (const key of clear ?? []) Reflect.deleteProperty(job.brief, key)
         },
       describe: () => 'answered questions of the brief',
+    },
+  ),
+  putWant: operation(
+    'putWant',
+    { want: wantSchema },
+    {
+      apply:
+        ({ want }) =>
+        job => {
+          const { wants } = job.brief
+          if (wants.length >= mostWants && !wants.some(w => w.id === want.id))
+            return [
+              fault('brief.wants', `are ${mostWants} already: put things that belong together into one`),
+            ]
+          job.brief.wants = put(wants, want)
+        },
+      describe: (before, { want }) =>
+        before.brief.wants.some(w => w.id === want.id)
+          ? `changed ${want.name} of what must live`
+          : `asked for ${want.name}`,
+    },
+  ),
+  removeWant: operation(
+    'removeWant',
+    { wantId: idSchema },
+    {
+      apply:
+        ({ wantId }) =>
+        job => {
+          job.brief.wants = job.brief.wants.filter(w => w.id !== wantId)
+        },
+      describe: (before, { wantId }) => `took ${wantName(before, wantId)} off what must live`,
+    },
+  ),
+  /** the circuits that carry a thing: the first of them takes its loads over; none, and it has them back */
+  giveWant: operation(
+    'giveWant',
+    { wantId: idSchema, circuitIds: wantSchema.shape.circuitIds },
+    {
+      apply: ({ wantId, circuitIds }) => given(wantId, circuitIds),
+      describe: (before, { wantId, circuitIds }) => {
+        const [first] = circuitIds
+        const name = wantName(before, wantId)
+        return first === undefined
+          ? `took ${name} off its circuit`
+          : `${name} hangs on ${circuitName(before, first)}`
+      },
     },
   ),
   putRequest: operation(

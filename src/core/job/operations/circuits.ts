@@ -8,6 +8,7 @@ import { circuitOf, placeText } from '../panels'
 import type { Job } from '../schema'
 import { assign, clearing, idSchema, operation, words } from './operation'
 import { circuitName, leavePositions, onCircuit, onPanel, panelAt } from './reach'
+import { leaveWants } from './wants'
 
 /** Breakers and the circuits behind them, as the survey finds them. */
 
@@ -60,6 +61,7 @@ export const circuitOperations = {
         onCircuit(circuitId, (circuit, panel, job) => {
           leavePartner(panel, circuit.neutral)
           untie(panel, circuit)
+          leaveWants(job, panel, circuit)
           panel.circuits = panel.circuits.filter(c => c.id !== circuit.id)
           for (const other of job.panels) if (other.feederId === circuit.id) delete other.feederId
           leavePositions(job)
