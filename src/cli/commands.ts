@@ -15,6 +15,8 @@ const usage = `spillway: back-up of chosen home circuits, computed
     [--csv FILE]                      its schedule as a table; - for standard output
   spillway parts JOB.json [PRICES.csv]  what to buy, in the cheapest put-ups of a price book; tools and hours
     [--csv FILE]                      the order as a table; - for standard output
+  spillway first-answer WANTS.json    what must live, asked on the first call: how big, designs that may do, what to ask next
+    [--schema]                        JSON Schema of the file
   spillway hookups JOB.json [FILE]    every method on this house; FILE is a catalogue, CSV or JSON
   spillway positions JOB.json         which circuit on which position of the switch
   spillway one-line JOB.json          the one-line diagram as SVG
@@ -79,6 +81,8 @@ async function command(argv: string[]): Promise<number> {
       return first
         ? (await import('./parts')).partsOfFile(first, positionals[1], values.csv)
         : complain('parts: give a job file')
+    case 'first-answer':
+      return (await import('./first')).firstAnswerOfFile(first, values.schema ?? false)
     case 'hookups':
       return first
         ? (await import('./hookup')).hookupsOfFile(first, positionals[1])

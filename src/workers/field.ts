@@ -16,7 +16,7 @@ declare const self: ServiceWorkerGlobalScope & { __FILES: PrecacheEntry[] }
 
 const keptPages = 'spillway-field-pages'
 const isField = (url: URL) =>
-  url.origin === self.location.origin && /^\/jobs\/[0-9a-f-]{36}\/trace$/.test(url.pathname)
+  url.origin === self.location.origin && /^\/jobs\/[0-9a-f-]{36}\/(trace|first)$/.test(url.pathname)
 
 /** The page alone: the same however it was asked for. */
 const pageKey = (address: string) => new URL(new URL(address).pathname, self.location.origin).href

@@ -305,12 +305,12 @@ export function likelyWants(brief: Brief): string[] {
   const likely = [
     ...(brief.medical === 'yes' ? [brief.medicalWhat || 'Medical device'] : []),
     ...(brief.water === 'own well' ? ['Well pump'] : []),
-    ...(brief.wastewater === 'pumped' ? ['Sump or septic pump'] : []),
-    ...(brief.heat === 'gas or oil burner' ? ['Burner and circulators'] : []),
-    ...(brief.heat === 'heat pump' ? ['Heat pump'] : []),
+    ...(brief.wastewater === 'pumped' ? ['Sump pump'] : []),
+    ...(brief.heat === 'gas or oil burner' ? ['Heating'] : []),
+    ...(brief.heat === 'heat pump' ? ['Mini-split'] : []),
     'Refrigerator',
     'Lights',
-    'Router',
+    'Internet',
     'Garage door',
     'A few outlets',
   ]

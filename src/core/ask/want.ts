@@ -2,6 +2,7 @@ import { distance } from 'fastest-levenshtein'
 import type { Load } from '../loads/load'
 import type { Season } from '../loads/season'
 import { loadFromTypical, type Typical } from '../loads/typical'
+import { sentenceStart } from '../units/format'
 import type { Want } from './brief'
 import { answeredOf, likeliest, type Thing, type ThingOption, thingOf, things } from './things'
 
@@ -134,7 +135,10 @@ export function suggested(text: string, library: readonly Typical[], most = 8): 
  * Everything that is asked for in a text: apart by commas, semicolons, lines, or “and”. What no library knows keeps its words, so that nothing that was said is lost.
  */
 export function understood(text: string, library: readonly Typical[]): Understood[] {
-  const one = (part: string): Understood | undefined => suggested(part, library, 1)[0]
+  const one = (part: string): Understood | undefined => {
+    const [likeliest] = suggested(part, library, 1)
+    return likeliest && inTheirWords(likeliest, counted(part).rest)
+  }
   return text
     .split(/[,;\n]+/)
     .map(p => p.trim())
@@ -154,6 +158,14 @@ export function understood(text: string, library: readonly Typical[]): Understoo
           },
       )
     })
+}
+
+/** What people call it stays, where the name that we have for it says something else. */
+function inTheirWords(said: Understood, text: string): Understood {
+  const names = wordsOf(said.name)
+  return wordsOf(text).every(w => answersTo(w, names))
+    ? said
+    : { ...said, name: sentenceStart(text.trim()).slice(0, 60) }
 }
 
 export interface Making {

@@ -4,6 +4,7 @@ import { answeredOf, likeliest, thingOf } from '../ask/things'
 import type { Making } from '../ask/want'
 import { countedLoads } from '../assess/loads-overview'
 import { coincidence, coincidenceWorking, type ServedLoad, startNeeds } from '../assess/needs'
+import type { Equipment } from '../equipment'
 import type { Job } from '../job/schema'
 import { runningVA, startOf } from '../loads/load'
 import { rangeOf } from '../loads/uncertainty'
@@ -51,6 +52,8 @@ export interface FirstAnswer {
   starts: StartAsked[]
   /** what asks for 240 V */
   v240: string[]
+  /** by thing that is wanted: what it takes of a day, and what it draws while it runs */
+  byWant: { wantId: string; dailyWh: number; W: number; volts: readonly number[] }[]
   /** things that no library knows: they are in no figure */
   unknown: string[]
   next: Narrowing[]
@@ -61,6 +64,10 @@ export interface FirstAnswer {
 
 /** Of what a label says, what reaches the outlets: a tenth is lost and a tenth stays in reserve, and a light load loses more. Our rule of thumb. */
 const labelReaches = 0.78
+
+/** Surges of the sources of a catalogue, VA. */
+export const surgesOf = (catalogue: readonly Equipment[]): number[] =>
+  catalogue.flatMap(e => (e.kind === 'station' || e.kind === 'inverter' ? [e.surgeW] : []))
 
 /** What else is known when an answer is given. */
 export interface Known {
@@ -105,6 +112,7 @@ export function firstAnswer(job: Job, making: Making, known: Known = {}): FirstA
     },
     starts,
     v240: [...new Set(served.filter(l => l.need.volts === 240).map(l => l.load.name))],
+    byWant: byWantOf(job, served),
     unknown: unknownOf(job),
     next: nextOf(job, { dailyWh, meanW }, doubts, starts, making, known),
     assumed: assumedOf(job, served),
@@ -153,6 +161,18 @@ export function firstAnswer(job: Job, making: Making, known: Known = {}): FirstA
 
 const unknownOf = ({ brief }: Job) =>
   brief.wants.filter(w => !w.circuitIds.length && !w.loads?.length).map(w => w.name)
+
+const byWantOf = ({ brief }: Job, served: readonly ServedLoad[]): FirstAnswer['byWant'] =>
+  brief.wants.map(({ id, loads = [], takenIds = [] }) => {
+    const ids = new Set([...loads.map(l => l.load.id), ...takenIds])
+    const own = served.filter(l => ids.has(l.load.id))
+    return {
+      wantId: id,
+      dailyWh: own.reduce((s, l) => s + l.drawn.dailyWh, 0),
+      W: own.reduce((s, l) => s + l.W, 0),
+      volts: [...new Set(own.map(l => l.need.volts))].sort(),
+    }
+  })
 
 function startsOf(served: readonly ServedLoad[]): StartAsked[] {
   return startNeeds(served, false, { totalVA: Infinity, legVA: Infinity }).map(s => {

@@ -6,7 +6,6 @@ import type { Equipment } from '../equipment'
 import type { UnitEquipment } from '../equipment/source-kinds'
 import { type Labour, usualLabour } from '../hookup/labour'
 import type { MethodId } from '../hookup/method'
-import type { SimpleOperation } from '../job/operations'
 import type { Job } from '../job/schema'
 import type { Found } from '../search/front'
 import { plannedDesign } from '../search/planned'
@@ -16,34 +15,8 @@ import { alone } from '../search/tasks'
 import { labourRate, type Wishes } from '../search/wishes'
 import { likelyOwned } from '../source/owned'
 import { storeOf } from '../source/store'
-import { together } from '../units/format'
+import { type FirstDesign, type FirstDesigns, lasts } from './designs-text'
 import { imagined, waiting } from './imagined'
-
-/** A design that may do, from the catalogue, before any panel is known. */
-export interface FirstDesign {
-  name: string
-  /** why it is among the few that are shown */
-  why:
-    | 'lasts, at the least price'
-    | 'costs less, lasts less often'
-    | 'lasts most often'
-    | 'lightest that lasts'
-    | 'least work'
-  price: { low: number; high: number }
-  weightLb: number
-  /** share of the draws that last */
-  chance: number
-  /** takes it up as the source and the way of connecting of the job */
-  take: Extract<SimpleOperation, { op: 'adoptDesign' }>
-}
-
-export interface FirstDesigns {
-  designs: FirstDesign[]
-  /** things that had to be left out before any design lasted */
-  without: string[]
-  /** why there is none, or fewer than one would think */
-  sentence: string
-}
 
 /** Draws of the outage: fewer than in a search that decides. */
 const draws = 40
@@ -53,8 +26,6 @@ const least = 0.75
 const mostHeads = 24
 /** On top of a hook-up's dearer end, for what nobody has seen of the house. Our assumption. */
 const unseen = 0.1
-/** Lasting in so many draws counts as lasting. */
-const lasts = 0.9
 
 /**
  * Two or three provisional designs of a catalogue for what is wanted: the cheapest that lasts, one that costs less, one that lasts more often
@@ -274,16 +245,4 @@ function told(
       hookup: withMethod({ ...job, source }, method, space.catalogue).hookup,
     },
   }
-}
-
-/** What is to be said of them together. */
-export const designsText = ({ designs, without, sentence }: FirstDesigns): string => {
-  if (!designs.length) return sentence
-  const good = designs.some(d => d.chance >= lasts)
-  return [
-    ...(without.length
-      ? [`Without ${together(without)}, which the catalogue does not carry for so long.`]
-      : []),
-    ...(good ? [] : ['None lasts in nine outages of ten: the nearest are shown.']),
-  ].join(' ')
 }

@@ -15,7 +15,8 @@ import { type Range, rangeOf } from '../loads/uncertainty'
 import { streamOf } from '../outage/stream'
 import { freeSpaces, legOf } from '../panel/positions'
 import { firstAnswer } from './answer'
-import { designsText, firstDesigns } from './designs'
+import { firstDesigns } from './designs'
+import { designsText } from './designs-text'
 import { imagined, waiting } from './imagined'
 
 let n = 0
@@ -237,8 +238,8 @@ test('designs of the catalogue: the cheapest that lasts, in a range; what cannot
     call('central air conditioning, freezer', { season: 'summer' }, { hours: 48, outdoorC: 35 }),
     catalogue,
   )
-  expect(much.without).toEqual(['Air conditioning'])
-  expect(designsText(much)).toMatch(/^Without Air conditioning/)
+  expect(much.without).toEqual(['Central air conditioning'])
+  expect(designsText(much)).toMatch(/^Without Central air conditioning/)
   expect((await firstDesigns(call('glass kiln'), catalogue)).sentence).toMatch(/^Nothing that draws/)
   const none = await firstDesigns(call('central air conditioning', {}, { hours: 720 }), catalogue)
   expect(none.designs).toEqual([])

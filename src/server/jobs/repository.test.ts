@@ -232,7 +232,7 @@ test('a template is listed apart, is none of another firm’s, and no job is one
   const other = await testFirm()
   const template = (await keepAsTemplate(actor, id, at)) ?? ''
   expect(await readTemplate(actor, template)).toMatchObject({
-    title: 'Template: Alder Hollow day-care',
+    title: 'Template: Multi-circuit switch, 36 h',
     panels: [{ circuits: [] }],
     hookup: { method: alderHollow.hookup.method },
   })

@@ -1,4 +1,5 @@
-import { type Typical, typicalSchema } from '@/core/loads/typical'
+import { library } from '@/core/loads/library'
+import { merged, type Typical, typicalSchema } from '@/core/loads/typical'
 import { db } from '../db/connection'
 import type { Actor } from '../people/types'
 
@@ -18,6 +19,13 @@ export async function listTypical({ firmId }: Pick<Actor, 'firmId'>): Promise<Fi
     .select('facts', 'version', 'by')
   return rows.map(({ facts, version, by }) => ({ typical: typicalSchema.parse(facts), version, by }))
 }
+
+/** Our library with what the firm changed or added in it. */
+export const firmLibrary = async (actor: Pick<Actor, 'firmId'>): Promise<Typical[]> =>
+  merged(
+    library,
+    (await listTypical(actor)).map(f => f.typical),
+  ).map(e => e.typical)
 
 /** Puts a typical load; `version` is the one that was changed, 0 for a new one. Null when somebody else changed it meanwhile. */
 export async function putTypical(

@@ -1,40 +1,21 @@
 'use client'
-import { outageSchema } from '@/core/ask/outage-asked'
 import { askedOf, groups, isOpen } from '@/core/ask/questions'
 import { plural } from '@/core/units/format'
 import { Card, Column, Columns, View } from '../common/pieces'
 import { FindingsHere } from '../findings/FindingsHere'
-import { EditFigure } from '../form/EditField'
+import { useFirstAnswer, useMaking } from '../first/useFirstAnswer'
 import { useWorkspace } from '../workspace/store'
-import styles from './AskView.module.css'
+import { HowLong } from './HowLong'
 import { LinkBox } from './LinkBox'
 import { QuestionField } from './QuestionField'
 import { RequestList } from './RequestList'
 import { Wants } from './Wants'
 
-/** The length of the outage is the job's own figure, asked here first. */
-function HowLong() {
-  const hours = useWorkspace(s => s.job.outage.hours)
-  const act = useWorkspace(s => s.act)
-  return (
-    <div className={styles.question} data-open="false" data-question="hours">
-      <p>
-        <b>How long do they last, at worst?</b>
-      </p>
-      <EditFigure
-        label="Hours"
-        value={hours}
-        unit="h"
-        schema={outageSchema.shape.hours}
-        onCommit={hours => act({ op: 'setOutage', facts: { hours } })}
-      />
-    </div>
-  )
-}
-
 /** The first call: each answer decides what is asked next, and what the customer is asked to send. */
 export function AskView() {
   const brief = useWorkspace(s => s.job.brief)
+  const making = useMaking()
+  const answer = useFirstAnswer(making)
   const asked = askedOf(brief)
   const open = asked.filter(q => isOpen(brief, q.key))
   const next = open[0]
@@ -51,7 +32,7 @@ export function AskView() {
         <Column>
           {groups.map(group => (
             <Card key={group} title={group}>
-              {group === 'What must live' && <Wants />}
+              {group === 'What must live' && <Wants making={making} answer={answer} />}
               {group === 'The outage' && <HowLong />}
               {asked
                 .filter(q => q.group === group)

@@ -7,8 +7,15 @@ import { Options } from '../form/Options'
 import { useWorkspace } from '../workspace/store'
 import styles from './AskView.module.css'
 
+interface Props {
+  question: Question
+  next?: boolean
+  /** the question alone: why, and that it is not known yet, go without saying */
+  short?: boolean
+}
+
 /** One question of the brief, answered in place; an emptied answer opens it again. */
-export function QuestionField({ question, next }: { question: Question; next: boolean }) {
+export function QuestionField({ question, next = false, short = false }: Props) {
   const brief = useWorkspace(s => s.job.brief)
   const act = useWorkspace(s => s.act)
   const id = useId()
@@ -24,14 +31,16 @@ export function QuestionField({ question, next }: { question: Question; next: bo
   return (
     <div className={styles.question} data-open={open} data-next={next} data-question={key}>
       <p id={id}>
-        <b>{question.ask}</b> {open && <Quiet component="span">{question.why}</Quiet>}
+        <b>{question.ask}</b> {open && !short && <Quiet component="span">{question.why}</Quiet>}
       </p>
       {answering.by === 'choice' ? (
         <Options
           label={question.ask}
           labelledBy={id}
           value={value}
-          options={answering.options.map(([option, label]) => ({ value: option, label }))}
+          options={answering.options
+            .filter(([option]) => !short || option !== 'unknown')
+            .map(([option, label]) => ({ value: option, label }))}
           onChange={answer}
           onAgain={() => answer(null)}
         />

@@ -1,20 +1,27 @@
-import { Box, Button, List, ListItem, MenuItem, Select } from '@mui/material'
-import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react'
-import type { Want } from '@/core/ask/brief'
+import { Button, List, ListItem } from '@mui/material'
+import { Plus } from 'lucide-react'
+import { mostWants, type Want } from '@/core/ask/brief'
 import { likelyWants } from '@/core/ask/questions'
+import { type Making, understood, wantOf } from '@/core/ask/want'
+import type { FirstAnswer } from '@/core/first/answer'
 import { placeText } from '@/core/job/panels'
 import { plural } from '@/core/units/format'
 import { Column, Row } from '../common/pieces'
 import { moved, Sortable, SortableItem } from '../common/Sortable'
-import { Tool } from '../common/Tool'
-import { AddLine } from '../form/AddLine'
 import { useWorkspace } from '../workspace/store'
+import { AddThing } from './AddThing'
+import { WantRow } from './WantRow'
+
+interface Props {
+  making: Making
+  answer: FirstAnswer
+}
 
 /** What must live, in order of importance; what the answers make likely is offered. */
-export function Wants() {
-  const brief = useWorkspace(s => s.job.brief)
+export function Wants({ making, answer }: Props) {
   const act = useWorkspace(s => s.act)
   const job = useWorkspace(s => s.job)
+  const { brief } = job
   const { wants } = brief
   const circuits = job.panels.flatMap(panel =>
     panel.circuits.map(c => ({
@@ -26,62 +33,44 @@ export function Wants() {
   const unpicked = circuits
     .filter(c => !c.picked && wants.some(w => w.circuitIds.includes(c.id)))
     .map(c => c.id)
-  const set = (next: Want[]) => {
-    const [fault] = act({ op: 'answerBrief', answers: { wants: next } })
-    return fault ? [{ ...fault, message: `What must live ${fault.message}` }] : []
+  const add = (more: readonly Want[]) => {
+    const room = mostWants - wants.length
+    const [fault] = more.slice(0, room).flatMap(want => act({ op: 'putWant', want }))
+    if (fault) return [fault]
+    return more.length > room
+      ? [
+          {
+            message: `At most ${mostWants} things: ${more
+              .slice(room)
+              .map(w => w.name)
+              .join(', ')} did not fit. Put things that belong together into one.`,
+          },
+        ]
+      : []
   }
-  const add = (what: string) => set([...wants, { id: crypto.randomUUID(), name: what, circuitIds: [] }])
-  const move = (from: number, to: number) => set(moved(wants, from, to))
+  const move = (from: number, to: number) =>
+    act({ op: 'answerBrief', answers: { wants: moved(wants, from, to) } })
+  const typical = making.library.map(e => e.typical)
   return (
     <Column spacing={1}>
       <b>What must stay alive, the most important first?</b>
+      <AddThing making={making} onAdd={add} />
       <List disablePadding component="ol" aria-label="What must live">
         <Sortable items={wants} nameOf={w => w.name} onMove={move}>
           {(w, i) => (
             <SortableItem key={w.id} id={w.id} name={w.name}>
               {(grip, bind) => (
                 <ListItem {...bind} disableGutters disablePadding divider sx={{ py: 0.5 }}>
-                  {grip}
-                  <Box sx={{ flex: 1, minWidth: 0, overflowWrap: 'anywhere' }}>
-                    {i + 1}. {w.name}
-                    <Select
-                      variant="standard"
-                      displayEmpty
-                      fullWidth
-                      value={w.circuitIds[0] ?? ''}
-                      inputProps={{ 'aria-label': `Circuit that carries ${w.name}` }}
-                      onChange={e =>
-                        set(
-                          wants.map(o =>
-                            o === w ? { ...w, circuitIds: e.target.value ? [e.target.value] : [] } : o,
-                          ),
-                        )
-                      }
-                    >
-                      <MenuItem value="">circuit not known yet</MenuItem>
-                      {circuits.map(c => (
-                        <MenuItem key={c.id} value={c.id}>
-                          {c.name}
-                        </MenuItem>
-                      ))}
-                    </Select>
-                  </Box>
-                  <Tool
-                    label={`${w.name}: more important`}
-                    disabled={i === 0}
-                    onClick={() => move(i, i - 1)}
-                    icon={ArrowUp}
-                  />
-                  <Tool
-                    label={`${w.name}: less important`}
-                    disabled={i === wants.length - 1}
-                    onClick={() => move(i, i + 1)}
-                    icon={ArrowDown}
-                  />
-                  <Tool
-                    label={`Take ${w.name} off the list`}
-                    onClick={() => set(wants.filter(o => o !== w))}
-                    icon={X}
+                  <WantRow
+                    want={w}
+                    place={i}
+                    of={wants.length}
+                    making={making}
+                    figures={answer.byWant.find(f => f.wantId === w.id)}
+                    circuits={circuits}
+                    grip={grip}
+                    onMove={to => move(i, to)}
+                    onRemove={() => act({ op: 'removeWant', wantId: w.id })}
                   />
                 </ListItem>
               )}
@@ -100,14 +89,13 @@ export function Wants() {
           Pick {plural(unpicked.length, 'circuit')} of this list
         </Button>
       )}
-      <AddLine label="Add to the list" most={60} onAdd={add} />
       <Row spacing={0.5}>
         {likelyWants(brief).map(what => (
           <Button
             key={what}
             size="small"
             startIcon={<Plus size={15} aria-hidden />}
-            onClick={() => add(what)}
+            onClick={() => add(understood(what, typical).map(u => wantOf(u, making)))}
           >
             {what}
           </Button>

@@ -2,6 +2,7 @@
 import { act, screen, waitFor, within } from '@testing-library/react'
 import { askedOf } from '@/core/ask/questions'
 import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
+import { useFirstAnswer, useMaking } from '../first/useFirstAnswer'
 import { inWorkspace } from '../test/render'
 import { AskView } from './AskView'
 import { LinkBox } from './LinkBox'
@@ -18,36 +19,41 @@ const names = () =>
     .queryAllByRole('listitem')
     .map(li => /^\d+\. (.*?)(circuit|\d|$)/.exec(li.textContent ?? '')?.[1])
 
+const Listed = () => {
+  const making = useMaking()
+  return <Wants making={making} answer={useFirstAnswer(making)} />
+}
+const asked = () => screen.getByRole('combobox', { name: 'What must live' })
+
 describe('what must live', () => {
   const three = async () => {
-    const page = inWorkspace(<Wants />, fresh)
-    for (const want of ['Furnace', 'Refrigerator', 'Sump']) {
-      await page.user.type(screen.getByRole('textbox', { name: 'Add to the list' }), `${want}{Enter}`)
-      await waitFor(() => expect(names()).toContain(want))
-    }
+    const page = inWorkspace(<Listed />, fresh)
+    await page.user.type(asked(), 'Furnace, Refrigerator, Sump{Enter}')
+    await waitFor(() => expect(names()).toHaveLength(3))
     return page
   }
 
   test('is put in order by arrows, by the grip with the keyboard, and taken off', async () => {
     const { user, job } = await three()
     await user.click(press('Refrigerator: more important'))
-    expect(job().brief.wants.map(w => w.name)).toEqual(['Refrigerator', 'Furnace', 'Sump'])
+    expect(job().brief.wants.map(w => w.name)).toEqual(['Refrigerator', 'Furnace', 'Sump pump'])
     expect(press('Refrigerator: more important')).toHaveProperty('disabled', true)
-    act(() => press('Move Sump').focus())
+    act(() => press('Move Sump pump').focus())
     await user.keyboard(' ')
-    await screen.findByText(/^(Picked up Sump|Sump is over)/)
+    await screen.findByText(/^(Picked up Sump|Sump pump is over)/)
     await user.keyboard('{Escape}')
-    await screen.findByText(/^Sump stays at place 3 of 3/)
+    await screen.findByText(/^Sump pump stays at place 3 of 3/)
     await user.click(press('Take Furnace off the list'))
-    expect(job().brief.wants.map(w => w.name)).toEqual(['Refrigerator', 'Sump'])
+    expect(job().brief.wants.map(w => w.name)).toEqual(['Refrigerator', 'Sump pump'])
   })
 
   test('is tied to the circuit that carries it, which can then be picked', async () => {
     const { user, job } = await three()
-    await user.click(screen.getByRole('combobox', { name: 'Circuit that carries Sump' }))
+    await user.click(screen.getByRole('combobox', { name: 'Circuit that carries Sump pump' }))
     await user.click(screen.getByRole('option', { name: /^17 / }))
     expect(job().brief.wants.at(-1)?.circuitIds).toEqual(['c17'])
-    await user.click(press('Pick 1 circuit of this list'))
+    // it took over what was said of it, and must run
+    expect(job().brief.wants.at(-1)?.loads).toBeUndefined()
     expect(job().panels[0]?.circuits.find(c => c.id === 'c17')?.picked).toBe(true)
   })
 })

@@ -27,6 +27,7 @@ const bench = ['bench'] as const
 /** Every key that does something, told once: what listens, the sheet and the list of commands read it here. */
 export const shortcuts = {
   commands: { keys: 'mod+k', shown: 'Ctrl K', what: 'commands', where: job, typing: true, overDialog: true },
+  first: { keys: 'f', shown: 'F', what: 'First answer', where: job },
   ask: { keys: either('1'), shown: '1', what: 'Ask', where: job },
   panel: { keys: either('2'), shown: '2', what: 'Panel', where: job },
   trace: { keys: either('3'), shown: '3', what: 'Trace', where: job },
@@ -65,7 +66,7 @@ export const shortcuts = {
     what: 'walk the questions; step a number; step a size or a choice',
     where: bench,
   },
-  first: { shown: 'Enter', what: 'open the first question found', where: bench },
+  found: { shown: 'Enter', what: 'open the first question found', where: bench },
   next: { shown: 'Tab', what: 'to the next field', where: bench },
   sheet: { keys: either('?'), shown: '?', what: 'this sheet', where: ['job', 'bench'] },
 } as const satisfies Record<string, Shortcut>

@@ -26,8 +26,8 @@ beforeEach(() => {
 test('a name opens a job at its first call; with a directory at its panel', async () => {
   const { user } = alone(<NewJobDialog onClose={() => {}} />)
   await user.type(screen.getByLabelText('Name'), 'Mill{Enter}')
-  expect(sent).toEqual([{ title: 'Mill', place: '', spaces: 30, mainA: 200, directory: '' }])
-  expect(push).toHaveBeenLastCalledWith('/jobs/new/ask')
+  expect(sent).toEqual([{ title: 'Mill', place: '', directory: '' }])
+  expect(push).toHaveBeenLastCalledWith('/jobs/new/first')
   await user.type(screen.getByLabelText(/^Breakers/), '1 20 pump')
   await user.click(screen.getByRole('button', { name: 'Open the job' }))
   expect(push).toHaveBeenLastCalledWith('/jobs/new/panel')
@@ -36,7 +36,7 @@ test('a name opens a job at its first call; with a directory at its panel', asyn
 test('a firm’s template is chosen in the same place; the first field is free meanwhile', async () => {
   const { user } = alone(<NewJobDialog onClose={() => {}} />)
   await user.type(screen.getByLabelText('Name'), 'Mill')
-  await user.click(await screen.findByRole('combobox', { name: 'Source and hook-up' }))
+  await user.click(await screen.findByRole('combobox', { name: 'Begin with' }))
   await user.click(screen.getByRole('option', { name: 'Template: Oak' }))
   await user.click(screen.getByRole('button', { name: 'Open the job' }))
   expect(sent).toMatchObject([{ title: 'Mill', template: 't' }])

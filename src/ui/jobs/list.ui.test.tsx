@@ -104,7 +104,7 @@ test('a template is kept from a job’s menu, and starts a job from its own', as
   const page = shown([row()], { address: { ...address, templates: true } })
   await page.user.click(screen.getByRole('button', { name: 'More for Mill Street' }))
   await page.user.click(await screen.findByRole('menuitem', { name: 'Start a job from it' }))
-  const chosen = await screen.findByRole('combobox', { name: 'Source and hook-up' })
+  const chosen = await screen.findByRole('combobox', { name: 'Begin with' })
   expect(chosen.textContent).toBe('Template: Mill')
 })
 

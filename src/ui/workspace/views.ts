@@ -2,6 +2,12 @@ import type { Finding } from '@/core/checks/finding'
 
 /** The screens of a job in the order of the work, and the part of the work that each belongs to. */
 export const views = [
+  {
+    key: 'first',
+    group: 'First call',
+    label: 'First answer',
+    help: 'what must live, how big, how much: before any panel is known',
+  },
   { key: 'ask', group: 'First call', label: 'Ask', help: 'the first call, and what the customer sends' },
   { key: 'panel', group: 'Survey', label: 'Panel', help: 'what stands in it, what must stay alive' },
   { key: 'trace', group: 'Survey', label: 'Trace', help: 'breaker by breaker: what died?' },

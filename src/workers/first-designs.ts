@@ -1,0 +1,4 @@
+import { expose } from 'comlink'
+import { designing } from './desks/first-designs'
+
+expose(designing())
