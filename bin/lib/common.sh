@@ -241,12 +241,12 @@ start_servers() { # LOG-PREFIX
 need_build() {
   local stamp
   stamp=$(find src package-lock.json next.config.ts tsconfig.json -type f -not -name '*.test.*' -print0 | sort -z | xargs -0 sha256sum | sha256sum)
-  [ "$(cat .next/spillway-stamp 2>/dev/null)" = "$stamp" ] && [ -f .next/BUILD_ID ] && [ -f dist/field.js ] && return 0
+  [ "$(cat .next/spillway-stamp 2>/dev/null)" = "$stamp" ] && [ -f .next/BUILD_ID ] && [ -f dist/field.js ] && [ -f dist/offer.js ] && return 0
   need_disk 500000
   say 'building'
   rm -f .next/spillway-stamp
   node_modules/.bin/next build >"$state/build.log" 2>&1 || { tail -n 40 "$state/build.log" >&2; die 'the build failed (all of it in .spillway/build.log)'; }
-  node bin/lib/field-worker.mjs || die 'the worker of the field screens could not be bundled'
+  node bin/lib/browser-scripts.mjs || die 'the scripts of the browser could not be bundled'
   printf '%s' "$stamp" >.next/spillway-stamp
 }
 

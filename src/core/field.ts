@@ -11,10 +11,13 @@ declare module 'zod' {
     row?: string
     /** of a text: what the tables know, thinnest first; anything else is answered with a fault */
     among?: readonly string[]
+    /** of a text: over so many lines */
+    lines?: number
   }
 }
 
 interface More {
+  lines?: number
   names?: Readonly<Record<string, string>>
   row?: string
   among?: readonly string[]
@@ -46,6 +49,8 @@ export interface Field {
   row: string
   /** of a text: what to offer */
   among: readonly string[]
+  /** of a text: so many lines at first; missing: one */
+  lines?: number
   default?: unknown
   /** of a number: that the datasheet is silent is an answer too */
   notStated?: boolean
@@ -101,12 +106,13 @@ function fieldOf(key: string, schema: z.ZodType): Field {
     else if (def.type !== 'nullable') break
     at = def.innerType as z.ZodType
   }
-  const { title, unit, description, names, row, among } = meta
+  const { title, unit, description, names, row, among, lines } = meta
   Object.assign(field, {
     ...(title && { title }),
     ...(unit && { unit }),
     ...(description && { description }),
     ...(row && { row }),
+    ...(lines && { lines }),
     ...(among && { among }),
   })
   const def = definition(at)

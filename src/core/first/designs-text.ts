@@ -12,6 +12,8 @@ export interface FirstDesign {
     | 'lightest that lasts'
     | 'least work'
   price: { low: number; high: number }
+  /** more than the customer named as the most */
+  overBudget?: true
   weightLb: number
   /** share of the draws that last */
   chance: number

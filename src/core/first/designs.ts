@@ -7,7 +7,7 @@ import type { UnitEquipment } from '../equipment/source-kinds'
 import { type Labour, usualLabour } from '../hookup/labour'
 import type { MethodId } from '../hookup/method'
 import type { Job } from '../job/schema'
-import type { Found } from '../search/front'
+import type { Found, SearchResult } from '../search/front'
 import { plannedDesign } from '../search/planned'
 import { search } from '../search/search'
 import { generatorCost, type Head, jobWith, type Space, sourceWith, spaceOf } from '../search/space'
@@ -17,6 +17,7 @@ import { likelyOwned } from '../source/owned'
 import { storeOf } from '../source/store'
 import { type FirstDesign, type FirstDesigns, lasts } from './designs-text'
 import { imagined, waiting } from './imagined'
+import { unseenFraction } from './unseen'
 
 /** Draws of the outage: fewer than in a search that decides. */
 const draws = 40
@@ -24,8 +25,6 @@ const draws = 40
 const least = 0.75
 /** Sources simulated at most. */
 const mostHeads = 24
-/** On top of a hook-up's dearer end, for what nobody has seen of the house. Our assumption. */
-const unseen = 0.1
 
 /**
  * Two or three provisional designs of a catalogue for what is wanted: the cheapest that lasts, one that costs less, one that lasts more often
@@ -43,7 +42,8 @@ export async function firstDesigns(
   let here = job
   for (;;) {
     const space = narrowed(spaceOf(withOwned(imagined(here), catalogue), catalogue, wishesOf(job, labour)))
-    const front = space.heads.length ? (await search(space, alone(space), { seed, draws })).front : []
+    const got = space.heads.length ? await search(space, alone(space), { seed, draws }) : null
+    const front = got?.front ?? []
     const designs = chosen(front).map(({ found, why }) => told(job, space, found, why, { labour, rateUsd }))
     if (designs.some(d => d.chance >= lasts)) return { designs, without, sentence: '' }
     const heaviest = without.length < mostWithout ? heaviestOf(here) : null
@@ -53,8 +53,7 @@ export async function firstDesigns(
         : {
             designs: [],
             without: [],
-            sentence:
-              'Nothing in the catalogue carries these together for so long: ask for less, or for a shorter time.',
+            sentence: `Nothing in the catalogue carries these together for so long.${whyNot(got)} Ask for less, or for a shorter time.`,
           }
     without.push(heaviest.name)
     here = {
@@ -62,6 +61,12 @@ export async function firstDesigns(
       brief: { ...here.brief, wants: here.brief.wants.filter(w => w.id !== heaviest.id) },
     }
   }
+}
+
+/** The commonest reason against, of those that a customer’s wishes or house give. */
+function whyNot(got: SearchResult | null): string {
+  const [first] = (got?.dropped ?? []).filter(d => d.id !== 'no price' && !d.sentence.startsWith('It needs'))
+  return first ? ` Most often: ${first.sentence}` : ''
 }
 
 interface Pricing {
@@ -77,7 +82,6 @@ const wishesOf = ({ brief }: Job, labour: Labour): Wishes => ({
   onePerson: false,
   fromStock: false,
   labour,
-  ...(brief.budget !== undefined && { mostPrice: brief.budget }),
 })
 
 /** Things left out at most, to see whether the rest can be borne. */
@@ -123,14 +127,21 @@ function narrowed(space: Space): Space {
   for (const kin of space.kins) {
     const head = space.heads[kin]
     if (!head) continue
-    const { balance } = evaluate(jobWith(space, head.source), { withCourse: false })
+    // by the source alone: the way in is chosen for it
+    const bare: Job = { ...jobWith(space, head.source), hookup: { method: 'undecided', bondingPlug: false } }
+    const { balance } = evaluate(bare, { withCourse: false })
     carries.set(
       kin,
       !balance.some(l => ['L1', 'L2', 'output', 'start', 'v240'].includes(l.id) && l.verdict === 'short'),
     )
   }
+  const both = new Set(served.map(l => l.need.leg)).size > 1
+  const has240 = served.some(l => l.need.volts === 240)
   const rated = space.heads.flatMap((head, h) => {
     if (!carries.get(head.kin)) return []
+    const { arrangement } = head.source
+    // one leg leaves the other dark; a transformer is for 240 V
+    if ((arrangement === 'one-leg' && both) || (arrangement === 'autotransformer' && !has240)) return []
     return [{ head, h, share: holds(job, head, meanW) }]
   })
   const top = Math.max(0, ...rated.map(r => r.share))
@@ -152,6 +163,9 @@ function narrowed(space: Space): Space {
         'interlocked-inlet',
         'multi-circuit-switch',
         'critical-subpanel',
+        ...(job.panels.some(p => p.circuits.some(c => c.traced))
+          ? (['sub-panel-interlock', 'managed-panel'] as const)
+          : []),
         ...(circuits === 1 ? (['single-circuit-switch', 'cord-and-plug'] as const) : []),
       ]
   const kinOf = new Map<number, number>()
@@ -231,10 +245,12 @@ function told(
   const { labourHours, price } = effortOf(plannedDesign(space, source, method).job, count, labour)
   const devices = head.price + generatorCost(generator)
   const low = devices + (price?.least ?? 0) + labourHours.least * rateUsd
-  const high = devices + ((price?.most ?? 0) + labourHours.most * rateUsd) * (1 + unseen)
+  const high = devices + ((price?.most ?? 0) + labourHours.most * rateUsd) * (1 + unseenFraction)
+  const over = job.brief.budget !== undefined && low > job.brief.budget
   return {
     name: found.name,
     why,
+    ...(over && { overBudget: true as const }),
     price: { low, high },
     weightLb: found.weightLb,
     chance: found.chance.fraction,

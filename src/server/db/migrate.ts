@@ -9,6 +9,7 @@ import { up as hardening } from './migrations/007-hardening'
 import { up as judgement } from './migrations/008-judgement'
 import { up as templates } from './migrations/009-templates'
 import { up as parts } from './migrations/010-parts'
+import { up as estimates } from './migrations/011-estimates'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -22,6 +23,7 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '008-judgement': judgement,
   '009-templates': templates,
   '010-parts': parts,
+  '011-estimates': estimates,
 }
 
 const source: Knex.MigrationSource<string> = {

@@ -14,6 +14,9 @@ const port = needed('PORT')
 const dev = process.argv.includes('--dev')
 const methods = new Set(['GET', 'HEAD', 'POST'])
 
+/** What is bundled beside the application. */
+const scripts: Readonly<Record<string, string>> = { '/sw.js': 'dist/field.js', '/offer.js': 'dist/offer.js' }
+
 const lanes = { pages: lane(4, 120, 8000), taps: lane(48, 400, 8000), streams: lane(12, 40, 8000) }
 
 /** An answer in words, as a page or as JSON, whichever was asked for. */
@@ -53,9 +56,10 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
     response.end(JSON.stringify(how))
     return
   }
-  if (path === '/sw.js' && !dev) {
+  const script = scripts[path]
+  if (script && !(dev && path === '/sw.js')) {
     response.writeHead(200, { 'content-type': 'text/javascript', 'cache-control': 'no-cache' })
-    response.end(await readFile('dist/field.js'))
+    response.end(await readFile(script))
     return
   }
   if (path.startsWith('/_next/')) return app.getRequestHandler()(request, response)

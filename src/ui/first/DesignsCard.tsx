@@ -35,7 +35,10 @@ export function DesignsCard({ found, busy, trouble }: Props) {
               </span>
             </Row>
             <Row sx={{ justifyContent: 'space-between' }}>
-              <Quiet component="span">{d.why}</Quiet>
+              <Quiet component="span">
+                {d.why}
+                {d.overBudget && '; above what they named as the most'}
+              </Quiet>
               <Button
                 size="small"
                 onClick={() => {

@@ -100,7 +100,12 @@ export function FieldInput(props: Props) {
       return field.among.length ? (
         <Among {...props} label={label} />
       ) : (
-        <LineField name={name} label={label} onPaste={props.onPaste} />
+        <LineField
+          name={name}
+          label={label}
+          onPaste={props.onPaste}
+          {...(field.lines && { lines: field.lines, most: 2000 })}
+        />
       )
   }
 }

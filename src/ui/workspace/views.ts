@@ -35,6 +35,12 @@ export const views = [
     help: 'which conductor goes where, through what',
   },
   { key: 'parts', group: 'Wire and buy', label: 'Parts', help: 'what to order, tools, hours' },
+  {
+    key: 'estimate',
+    group: 'Wire and buy',
+    label: 'Estimate',
+    help: 'options with their price, the customer’s link, what was accepted',
+  },
   { key: 'print', group: 'On paper', label: 'Print', help: 'the sheet for the door' },
   { key: 'one-line', group: 'On paper', label: 'One-line', help: 'the diagram, drawn from the job' },
   {

@@ -1,11 +1,11 @@
 import type { Job } from '../../job/schema'
-import { partsOf } from '../../search/stock'
+import { expansionKey, partsOf } from '../../search/stock'
 import { figure, quantity } from '../../units/format'
 import { conductorSizes, materialName } from '../../units/tables/conductors'
 import { connectorOf } from '../../units/tables/receptacles'
 import type { Conductor, Route, WiringPlan } from '../wiring/parts'
 import { raceways, stickFt } from '../wiring/raceways'
-import type { Asked } from './line'
+import { type Asked, summed } from './line'
 
 const tapes = /, (\w+) tape$/
 
@@ -235,10 +235,17 @@ function once(asked: readonly Asked[]): Asked[] {
 export function partsOfSource(job: Job): Asked[] {
   const { source, hookup } = job
   const prices = new Map<string, number>()
-  for (const { equipment, bank } of source?.units ?? []) {
-    if (equipment.price !== undefined) prices.set(equipment.id, equipment.price)
-    if (bank?.equipment.price !== undefined) prices.set(bank.equipment.id, bank.equipment.price)
+  const price = (key: string | undefined, usd: number | undefined) => {
+    if (key !== undefined && usd !== undefined) prices.set(key, usd)
   }
+  for (const { equipment, bank } of source?.units ?? []) {
+    price(equipment.id, equipment.price)
+    price(bank?.equipment.id, bank?.equipment.price)
+    if (equipment.kind === 'station') price(expansionKey(equipment.id), equipment.expansion?.price)
+  }
+  for (const part of [source?.combiner, source?.autotransformer, source?.generator?.equipment])
+    price(part?.id, part?.price)
+  for (const { module } of source?.arrays ?? []) price(module.id, module.price)
   const units = (source ? partsOf(source) : []).map(
     (p): Asked => ({
       key: p.key,
@@ -266,3 +273,6 @@ export function partsOfSource(job: Job): Asked[] {
   })
   return [...units, ...links]
 }
+
+/** The same, summed, while there is no wiring plan. */
+export const partsOfSourceAlone = (job: Job) => summed(partsOfSource(job))

@@ -1,4 +1,5 @@
-// Bundles the worker that keeps the field screens, with the list of the program's files: their names change with their content.
+// Bundles what browsers run beside the application: the worker that keeps the field screens, with the list of the program's files (their
+// names change with their content), and the script of an offer.
 import { readdirSync, readFileSync } from 'node:fs'
 import { build } from 'esbuild'
 
@@ -16,5 +17,15 @@ await build({
   target: 'es2022',
   define: { 'self.__FILES': JSON.stringify(files) },
   banner: { js: `/* ${buildId} */` },
+  logLevel: 'warning',
+})
+// the one script of a customer's offer: its page is plain HTML and loads nothing else
+await build({
+  entryPoints: ['src/ui/offer/offer.ts'],
+  outfile: 'dist/offer.js',
+  bundle: true,
+  minify: true,
+  format: 'iife',
+  target: 'es2020',
   logLevel: 'warning',
 })

@@ -1,0 +1,43 @@
+import { frozenOf } from '@/server/estimates/freeze'
+import { optionsMade } from '@/server/estimates/made'
+import { paperOf, readEstimate } from '@/server/estimates/repository'
+import { readTerms } from '@/server/estimates/terms'
+import { handle, refuse } from '@/server/http/handle'
+import { estimatePdf } from '@/server/pdf/estimate'
+import { currentActor } from '@/server/people/actor'
+import { type JobParams, jobOf } from '../../../params'
+
+/** The paper of a version as it was frozen (`?n=`), or of the draft as it stands. */
+export const GET = handle(async (request, { params }: JobParams) => {
+  const { job, fileName, revision } = await jobOf(params)
+  const { id } = await params
+  const actor = await currentActor()
+  const n = Number(new URL(request.url).searchParams.get('n') ?? 0)
+  const kept = n > 0 ? await paperOf(actor, id, n) : await drafted()
+  if (!kept) return refuse(404, 'There is no such version of this estimate.')
+  return new Response(new Uint8Array(kept), {
+    headers: {
+      'content-type': 'application/pdf',
+      'content-disposition': `attachment; filename="${fileName}-estimate${n > 0 ? `-${n}` : '-draft'}.pdf"`,
+    },
+  })
+
+  async function drafted(): Promise<Buffer> {
+    const now = new Date()
+    const [{ draft, number, versions }, { terms }] = await Promise.all([
+      readEstimate(actor, id, now),
+      readTerms(actor),
+    ])
+    const { options, faults } = await optionsMade(actor, id, job, revision, draft, terms)
+    if (faults.length) return refuse(400, 'It cannot be printed.', faults)
+    const accepted = versions.find(v => v.acceptance)
+    const made = frozenOf(job, { firm: actor.firm, zone: actor.zone, at: now }, draft, options, terms, {
+      number: number ?? 'draft',
+      version: (versions[0]?.n ?? 0) + 1,
+      accepted: accepted?.acceptance
+        ? { document: accepted.document, acceptance: accepted.acceptance }
+        : null,
+    })
+    return made.ok ? estimatePdf(made.value) : refuse(400, 'It cannot be printed.', made.faults)
+  }
+})

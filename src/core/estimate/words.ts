@@ -1,0 +1,29 @@
+import type { EstimateDocument, Option } from './document'
+import { difference, dollars, moneyText } from './money'
+
+/** What a price rests on, for whoever pays it. */
+export const basisText = ({ basis, unpriced }: Pick<Option, 'basis' | 'unpriced'>): string =>
+  basis === 'wiring plan'
+    ? `From the wiring plan of your house${unpriced.length ? `; ${unpriced.length} parts stand in at their usual range until their price is asked` : ''}.`
+    : 'From the usual ranges of this way of connecting: nobody has seen your panel yet. It becomes a price after a visit.'
+
+export const totalText = ({ total }: Pick<Option, 'total'>): string => moneyText(total)
+
+/** What a change order comes to, in a sentence; null for an estimate. */
+export function changeText({ changeOf, options: [now] }: EstimateDocument): string | null {
+  if (!changeOf || !now) return null
+  const by = now.total.low - changeOf.was.low
+  return `Changes “${changeOf.option}”, accepted on ${changeOf.acceptedOn} at ${moneyText(changeOf.was)}: ${by === 0 ? 'the price stays' : `${difference(by)}, to ${moneyText(now.total)}`}.`
+}
+
+/** A line of a change, in words: what it was, what it is, and by how much. */
+export function changeLine({ was, now }: NonNullable<EstimateDocument['changeOf']>['lines'][number]): string {
+  if (!was) return `new: ${now ? moneyText(now) : ''}`
+  if (!now) return `no longer: ${difference(-was.low)}`
+  return `${moneyText(was)} before, ${moneyText(now)} now: ${difference(now.low - was.low)}`
+}
+
+export const headOf = ({ number, version, changeOf }: EstimateDocument): string =>
+  `${changeOf ? 'Change order' : 'Estimate'} ${number}${version > 1 ? `, version ${version}` : ''}`
+
+export { dollars }

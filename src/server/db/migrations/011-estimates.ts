@@ -1,0 +1,50 @@
+import type { Knex } from 'knex'
+
+/** How a firm prices its work; the estimate of a job with every version that was sent, frozen; what a customer asked about it. */
+export async function up(db: Knex): Promise<void> {
+  await db.schema.alterTable('firm', t => {
+    t.jsonb('terms').comment('rates, mark-up, taxes, texts; null: the usual ones')
+    t.integer('terms_version').notNullable().defaultTo(0)
+    t.integer('estimates_made').notNullable().defaultTo(0).comment('numbers given out')
+  })
+  await db.schema.createTable('estimate', t => {
+    t.uuid('id').primary()
+    t.uuid('firm_id').notNullable().references('id').inTable('firm').onDelete('cascade')
+    t.uuid('job_id').notNullable().unique().references('id').inTable('job').onDelete('cascade')
+    t.text('number').comment('given when it is sent first')
+    t.jsonb('draft').notNullable()
+    t.integer('draft_version').notNullable().defaultTo(0)
+    t.unique(['firm_id', 'number'])
+  })
+  await db.schema.createTable('estimate_version', t => {
+    t.uuid('id').primary()
+    t.uuid('firm_id').notNullable().references('id').inTable('firm').onDelete('cascade')
+    t.uuid('estimate_id').notNullable().references('id').inTable('estimate').onDelete('cascade')
+    t.integer('n').notNullable()
+    t.text('document').notNullable().comment('frozen: never written again')
+    t.text('sha256').notNullable().comment('of the document')
+    t.binary('pdf').notNullable()
+    t.text('pdf_sha256').notNullable()
+    t.text('token_hash').notNullable().unique()
+    t.uuid('person_id').notNullable().references('id').inTable('person')
+    t.timestamp('sent_at', { useTz: true }).notNullable()
+    t.timestamp('expires_at', { useTz: true }).notNullable()
+    t.timestamp('seen_at', { useTz: true })
+    t.timestamp('superseded_at', { useTz: true })
+    t.timestamp('withdrawn_at', { useTz: true })
+    t.timestamp('accepted_at', { useTz: true })
+    t.text('acceptance').comment('which option, by whom, the signature, of which checksum')
+    t.text('acceptance_sha256')
+    t.unique(['estimate_id', 'n'])
+    t.index(['firm_id', 'estimate_id'])
+  })
+  await db.schema.createTable('estimate_question', t => {
+    t.uuid('id').primary()
+    t.uuid('firm_id').notNullable().references('id').inTable('firm').onDelete('cascade')
+    t.uuid('version_id').notNullable().references('id').inTable('estimate_version').onDelete('cascade')
+    t.timestamp('at', { useTz: true }).notNullable()
+    t.text('text').notNullable()
+    t.timestamp('settled_at', { useTz: true })
+    t.index(['version_id', 'at'])
+  })
+}

@@ -1,0 +1,64 @@
+import { dayIn, daysAfter } from '@/core/day'
+import { changesBetween, type EstimateDocument, optionOf } from '@/core/estimate/document'
+import type { Draft } from '@/core/estimate/draft'
+import { priced } from '@/core/estimate/priced'
+import type { OptionMade } from '@/core/estimate/shown'
+import type { Terms } from '@/core/estimate/terms'
+import type { Job } from '@/core/job/schema'
+import { type Fault, fail, fault, type Outcome, ok } from '@/core/outcome'
+import type { Freezing } from './repository'
+
+/** What is frozen, of a draft with its options worked out. Faults: what keeps it from being sent. */
+export function frozenOf(
+  job: Pick<Job, 'title' | 'place'>,
+  { firm, zone, at }: { firm: string; zone: string; at: Date },
+  draft: Draft,
+  made: readonly OptionMade[],
+  terms: Terms,
+  { number, version, accepted }: Freezing,
+): Outcome<EstimateDocument> {
+  const faults: Fault[] = []
+  const on = dayIn(zone, at)
+  if (!draft.options.length) faults.push(fault('options', 'are none: add one, then send it'))
+  if (accepted && draft.options.length > 1)
+    faults.push(fault('options', 'are several: a change order has one, what is to be built now'))
+  const options = draft.options.flatMap(({ id, name }) => {
+    const one = made.find(m => m.id === id)
+    if (!one) return []
+    const price = priced(one.costs, terms, draft.taxPlace)
+    if (!price.lines.length)
+      faults.push(fault('options', `“${name}” costs nothing: choose a source and a way of connecting first`))
+    return [optionOf({ id, name }, one, price, one.promise)]
+  })
+  if (faults.length) return fail(...faults)
+  const was = accepted?.document.options.find(o => o.id === accepted.acceptance.option.id)
+  const [now] = options
+  const changes = was && now ? changesBetween(was, now) : []
+  if (accepted && !changes.length)
+    return fail(fault('options', 'are as they were accepted: there is nothing to order otherwise'))
+  return ok({
+    format: 1,
+    number,
+    version,
+    firm,
+    title: job.title,
+    place: job.place,
+    on,
+    validUntil: daysAfter(on, terms.validDays),
+    intro: draft.intro || terms.intro,
+    exclusions: terms.exclusions,
+    payment: terms.payment,
+    closing: terms.closing,
+    options,
+    ...(accepted &&
+      was && {
+        changeOf: {
+          version: accepted.document.version,
+          option: was.name,
+          acceptedOn: dayIn(zone, new Date(accepted.acceptance.at)),
+          was: was.total,
+          lines: changes,
+        },
+      }),
+  })
+}

@@ -1,0 +1,103 @@
+import SignaturePad from 'signature_pad'
+
+/** The script of a customer’s offer: a drawn name, an acceptance, a question. What was typed stays when it is refused. */
+
+const byId = <T extends HTMLElement>(id: string) => document.getElementById(id) as T | null
+
+/** What the server said against it, in its words; null where it was taken. */
+async function send(form: HTMLFormElement, body: object): Promise<string | null> {
+  try {
+    const answer = await fetch(`/api/offer/${form.dataset.token}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    })
+    if (answer.ok) return null
+    const said: { message?: string; faults?: { path: string; message: string }[] } = await answer
+      .json()
+      .catch(() => ({}))
+    const [fault] = said.faults ?? []
+    return fault
+      ? `${names[fault.path.split(/[.[]/)[0] ?? ''] ?? 'It'} ${fault.message}.`
+      : (said.message ?? 'It could not be sent. Try again.')
+  } catch {
+    return 'There is no connection. What you typed stays here; try again.'
+  }
+}
+const names: Record<string, string> = {
+  name: 'Your name',
+  signature: 'The signature',
+  option: 'The option',
+  text: 'The question',
+}
+
+function accepting(form: HTMLFormElement) {
+  const canvas = byId<HTMLCanvasElement>('signature')
+  const problem = byId('accept-problem')
+  const typed = byId<HTMLInputElement>('typed')
+  if (!canvas || !problem) return
+  const pad = new SignaturePad(canvas, { penColor: '#111', minWidth: 1, maxWidth: 3 })
+  const sized = () => {
+    const drawn = pad.toData()
+    const by = Math.max(1, devicePixelRatio)
+    canvas.width = canvas.offsetWidth * by
+    canvas.height = canvas.offsetHeight * by
+    canvas.getContext('2d')?.scale(by, by)
+    pad.fromData(drawn)
+  }
+  addEventListener('resize', sized)
+  sized()
+  byId('again')?.addEventListener('click', () => pad.clear())
+  form.addEventListener('submit', async event => {
+    event.preventDefault()
+    const said = new FormData(form)
+    const option = said.get('option')
+    const name = String(said.get('name') ?? '').trim()
+    problem.textContent = ''
+    if (!option) {
+      problem.textContent = 'Choose an option first.'
+      return
+    }
+    if (name.length < 2) {
+      problem.textContent = 'Write your name first.'
+      byId('name')?.focus()
+      return
+    }
+    const to = 1000 / canvas.offsetWidth
+    const strokes = pad
+      .toData()
+      .map(({ points }) => points.map(p => [Math.round(p.x * to * 10) / 10, Math.round(p.y * to * 10) / 10]))
+    const refused = await send(form, {
+      act: 'accept',
+      option,
+      name,
+      signature: typed?.checked ? 'typed' : strokes,
+    })
+    if (refused) problem.textContent = refused
+    else location.reload()
+  })
+}
+
+function asking(form: HTMLFormElement) {
+  const problem = byId('ask-problem')
+  const told = byId('asked')
+  const text = byId<HTMLTextAreaElement>('text')
+  if (!problem || !told || !text) return
+  form.addEventListener('submit', async event => {
+    event.preventDefault()
+    told.textContent = ''
+    problem.textContent = ''
+    const refused = await send(form, { act: 'ask', text: text.value })
+    if (refused) {
+      problem.textContent = refused
+      return
+    }
+    told.textContent = 'It is sent. You will be called.'
+    text.value = ''
+  })
+}
+
+const accept = byId<HTMLFormElement>('accept')
+if (accept) accepting(accept)
+const ask = byId<HTMLFormElement>('ask')
+if (ask) asking(ask)
