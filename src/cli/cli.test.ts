@@ -286,6 +286,47 @@ test('plan says what is going to be done, and what cannot be; one-line draws the
   })
 })
 
+test('first-answer takes a call as a file and gives the figures of the screen; what cannot be taken names its field', async () => {
+  const call = {
+    wants: ['two refrigerators', { what: 'well pump', answer: 'deep' }],
+    hours: 24,
+    season: 'winter',
+  }
+  const said = JSON.parse((await run(['first-answer', '-'], JSON.stringify(call))).out)
+  expect(said.wants.map((w: { loads: string[] }) => w.loads)).toEqual([
+    ['Refrigerator, full size', 'Refrigerator, full size 2'],
+    ['Well pump, 1 hp'],
+  ])
+  expect(said).toMatchObject({ hours: 24, v240: ['Well pump, 1 hp'], unknown: [] })
+  expect(said.dailyWh.low < said.dailyWh.value && said.designs.length > 0).toBe(true)
+  const why = async (c: object) => (await run(['first-answer', '-'], JSON.stringify(c))).err
+  expect(await why({ wants: [], hours: 24 })).toMatch(/wants: must name what must live/)
+  expect(await why({ ...call, hours: 0 })).toMatch(/hours: must be from 0\.5 to 720/)
+  expect(await why({ ...call, hours: 2000 })).toMatch(/hours: must be from 0\.5 to 720/)
+  expect(await why({ wants: [{ what: 'well pump', answer: 'pink' }], hours: 2 })).toMatch(
+    /wants\.0\.answer: is no answer about Well pump: medium, deep/,
+  )
+  expect(await why({ wants: Array(41).fill('lights'), hours: 2 })).toMatch(/at most 40/)
+  expect((await run(['first-answer'])).err).toMatch(/give a file/)
+  expect(JSON.parse((await run(['first-answer', '--schema'])).out).properties.wants.type).toBe('array')
+})
+
+test('estimate prices a job by a book, names what has no price, and writes the paper', async () => {
+  const text = JSON.stringify(alderHollow)
+  const paper = join(folder, 'estimate.pdf')
+  const done = await run(['estimate', '-', '--pdf', paper], text)
+  expect(done.err).toMatch(/no price of .*: it stands in at its usual range/)
+  const said = JSON.parse(done.out)
+  const sum = said.lines.reduce((s: number, l: { cents: { low: number } }) => s + l.cents.low, 0)
+  expect(said.options[0].subtotal.low).toBe(sum)
+  expect(readFileSync(paper).subarray(0, 5).toString()).toBe('%PDF-')
+  const terms = file('terms.json', JSON.stringify({ contingencyFraction: 9 }))
+  expect((await run(['estimate', '-', '--terms', terms], text)).err).toMatch(
+    /contingencyFraction: must be from 0 to 0\.5/,
+  )
+  expect((await run(['estimate'])).err).toMatch(/give a job file/)
+})
+
 test('parts lists what to buy, by a price book where one is given; its bad rows are told and leave the others', async () => {
   const text = JSON.stringify(alderHollow)
   const bare = JSON.parse((await run(['parts', '-'], text)).out)

@@ -15,6 +15,8 @@ const usage = `spillway: back-up of chosen home circuits, computed
     [--csv FILE]                      its schedule as a table; - for standard output
   spillway parts JOB.json [PRICES.csv]  what to buy, in the cheapest put-ups of a price book; tools and hours
     [--csv FILE]                      the order as a table; - for standard output
+  spillway estimate JOB.json [PRICES.csv]  what it costs, with what it keeps alive; marked up, taxed
+    [--pdf FILE] [--terms FILE]       on paper; rates, mark-up, taxes as JSON
   spillway first-answer WANTS.json    what must live, asked on the first call: how big, designs that may do, what to ask next
     [--schema]                        JSON Schema of the file
   spillway hookups JOB.json [FILE]    every method on this house; FILE is a catalogue, CSV or JSON
@@ -53,6 +55,8 @@ async function command(argv: string[]): Promise<number> {
       draws: { type: 'string' },
       step: { type: 'string' },
       csv: { type: 'string' },
+      pdf: { type: 'string' },
+      terms: { type: 'string' },
       automatic: { type: 'boolean' },
       owned: { type: 'boolean' },
       'no-generator': { type: 'boolean' },
@@ -81,6 +85,14 @@ async function command(argv: string[]): Promise<number> {
       return first
         ? (await import('./parts')).partsOfFile(first, positionals[1], values.csv)
         : complain('parts: give a job file')
+    case 'estimate':
+      return first
+        ? (await import('./estimate')).estimateOfFile(first, {
+            book: positionals[1],
+            terms: values.terms,
+            pdf: values.pdf,
+          })
+        : complain('estimate: give a job file')
     case 'first-answer':
       return (await import('./first')).firstAnswerOfFile(first, values.schema ?? false)
     case 'hookups':

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
+import { usualTerms } from '@/core/estimate/terms'
 import { usualLabour } from '@/core/hookup/labour'
 import { closeDb, DatabaseAway } from '@/server/db/connection'
 import { createJob } from '@/server/jobs/repository'
@@ -15,6 +16,8 @@ import * as changes from './jobs/[id]/changes/route'
 import * as directory from './jobs/[id]/directory/route'
 import * as drawing from './jobs/[id]/drawing/route'
 import * as duplicate from './jobs/[id]/duplicate/route'
+import * as estimatePaper from './jobs/[id]/estimate/pdf/route'
+import * as estimate from './jobs/[id]/estimate/route'
 import * as jobExport from './jobs/[id]/export/route'
 import * as intervals from './jobs/[id]/interval-data/route'
 import * as links from './jobs/[id]/links/route'
@@ -32,9 +35,12 @@ import * as jobImport from './jobs/import/route'
 import * as jobs from './jobs/route'
 import * as labour from './labour/route'
 import * as loads from './loads/route'
+import * as offerPaper from './offer/[token]/pdf/route'
+import * as offer from './offer/[token]/route'
 import * as photo from './photos/[photoId]/route'
 import * as prices from './prices/route'
 import * as solver from './solver/route'
+import * as terms from './terms/route'
 
 let acting: () => Promise<Actor>
 jest.mock('@/server/people/actor', () => ({ currentActor: () => acting() }))
@@ -109,6 +115,31 @@ const ofJob: Door[] = [
     ],
     says: /"own":\{\}/,
   },
+  { at: '/jobs/:job/estimate', route: { GET: estimate.GET }, says: /"draftVersion":0.*"terms"/ },
+  {
+    at: '/jobs/:job/estimate',
+    route: { POST: estimate.POST },
+    sends: {
+      act: 'draft',
+      version: 0,
+      draft: { taxPlace: '', intro: '', options: [{ id: 'a', name: 'One', from: { kind: 'design' } }] },
+    },
+    cannot: [
+      notJson,
+      [{ act: 'send', version: 9 }, 409, /Somebody else changed this estimate/],
+      [
+        { act: 'draft', version: 0, draft: { taxPlace: '', intro: '', options: [1, 2, 3, 4] } },
+        400,
+        /options/,
+      ],
+      [{ act: 'withdraw', n: 1 }, 409, /withdrawn or accepted already/],
+      [{ act: 'relink', n: 1 }, 404, /no such version/],
+      [{ act: 'settle', questionId: someone }, 404, /no such question/],
+    ],
+    says: /"basis":"wiring plan".*"sentence":"Keeps/,
+  },
+  { at: '/jobs/:job/estimate/pdf?n=4', route: estimatePaper, says: /no such version/ },
+  { at: '/jobs/:job/estimate/pdf', route: estimatePaper, says: /^%PDF-1|cannot be printed/ },
   {
     at: '/jobs/:job/links',
     route: links,
@@ -183,6 +214,36 @@ const ofFirm: Door[] = [
     cannot: [notJson, [{ labour: usualLabour, version: 9 }, 409, /Somebody else/]],
     says: /"version":1/,
   },
+  { at: '/terms', route: { GET: terms.GET }, says: /"labourUsdPerHour":95/ },
+  {
+    at: '/terms',
+    route: { POST: terms.POST },
+    sends: { terms: usualTerms, version: 0 },
+    cannot: [
+      notJson,
+      [{ terms: usualTerms, version: 9 }, 409, /Somebody else/],
+      [{ terms: { ...usualTerms, contingencyFraction: 2 }, version: 0 }, 400, /contingencyFraction/],
+    ],
+    says: /"version":1/,
+  },
+  {
+    at: '/offer/none',
+    route: offer,
+    params: { token: 'none' },
+    sends: { act: 'ask', text: 'May it stand outside?' },
+    cannot: [
+      notJson,
+      [{ act: 'ask', text: 'x'.repeat(10_000) }, 400, /at most 2,000 characters/],
+      [
+        { act: 'accept', option: 'a', name: 'A. Customer', signature: [[[5, 5]]] },
+        400,
+        /too little to be one/,
+      ],
+      [{ act: 'accept', option: 'a', name: '', signature: [], typed: true }, 400, /name/],
+    ],
+    says: /This link is no estimate/,
+  },
+  { at: '/offer/none/pdf', route: offerPaper, params: { token: 'none' }, says: /This link is no estimate/ },
   { at: '/loads', route: loads, says: /"loads"/ },
   {
     at: '/loads',
@@ -282,7 +343,7 @@ test.each(doors)('%s says that the database is away, and takes no write of anoth
     if (door.route !== duplicate && door.route !== template)
       expect(await through(door, { headers: huge })).toMatchObject({ status: 413 })
   }
-  if (door.route === solver || door.route === photo) return
+  if (door.route === solver || door.route === photo || door.at.startsWith('/offer')) return
   acting = () => Promise.reject(new DatabaseAway('away'))
   expect(await through(door)).toMatchObject({
     status: 503,

@@ -1,17 +1,15 @@
 import * as z from 'zod'
 import { line } from '../quantity'
 import { centsSchema } from './costs'
-import { signatureSchema } from './signature'
-
-/** Drawn, or for who cannot draw the typed name in its place. */
-const signedSchema = z.union([signatureSchema, z.literal('typed')])
+import { signatureFault, signed } from './signature'
 
 /** What a customer says when accepting: which option, who, and the drawn name. */
-export const acceptingSchema = z.strictObject({
-  option: line(40, 1),
-  name: line(80, 2),
-  signature: signedSchema,
-})
+export const acceptingSchema = z
+  .strictObject({ option: line(40, 1), name: line(80, 2), ...signed })
+  .check(({ value, issues }) => {
+    const message = signatureFault(value)
+    if (message) issues.push({ code: 'custom', path: ['signature'], message, input: value })
+  })
 
 /** An acceptance as it is frozen beside the document that it is of. */
 export const acceptanceSchema = z.strictObject({
@@ -23,7 +21,7 @@ export const acceptanceSchema = z.strictObject({
   name: line(80, 1),
   /** instant, UTC */
   at: z.string().max(40),
-  signature: signedSchema,
+  ...signed,
 })
 export type Acceptance = z.infer<typeof acceptanceSchema>
 

@@ -12,6 +12,8 @@ export const optionSchema = z.strictObject({
   basis: z.enum(['wiring plan', 'method’s ranges']),
   unpriced: z.array(line(200, 1)).max(100),
   promise: promiseSchema,
+  /** findings of our own checks that must not be, still to be settled */
+  unsettled: z.int().min(0),
   lines: z.array(pricedLineSchema).max(60),
   subtotal: centsSchema,
   tax: pricedSchema.shape.tax,
@@ -61,12 +63,14 @@ export const optionOf = (
   { basis, unpriced }: Pick<Costs, 'basis' | 'unpriced'>,
   priced: Priced,
   promise: Promised,
+  unsettled = 0,
 ): Option => ({
   id,
   name,
   basis,
   unpriced: unpriced.slice(0, 100).map(n => n.slice(0, 200)),
   promise,
+  unsettled,
   lines: forCustomer(priced).slice(0, 60),
   subtotal: priced.subtotal,
   tax: priced.tax,

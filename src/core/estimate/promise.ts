@@ -6,7 +6,7 @@ import { simulate } from '../outage/chance'
 import { planOf } from '../outage/plan'
 import { outOf100 } from '../outage/words'
 import { line } from '../quantity'
-import { duration, quantity, together } from '../units/format'
+import { quantity, together } from '../units/format'
 
 /** What an option keeps alive, and how surely, in plain words. */
 export const promiseSchema = z.strictObject({
@@ -99,7 +99,7 @@ function sentenceOf(
       ? `${long} in all of ${draws} simulated ${like}`
       : chance >= 0.5
         ? `${long} ${of100} ${like}`
-        : `for about ${duration(middleH)} in the middle one of ${draws} simulated ${like}; ${long} ${of100}`
+        : `for about ${quantity(middleH >= 10 ? Math.round(middleH) : Math.round(middleH * 2) / 2, 'h')} in the middle one of ${draws} simulated ${like}; all ${quantity(job.outage.hours, 'h')} ${of100}`
   return `Keeps ${what} alive ${often}.${not}`.slice(0, 600)
 }
 

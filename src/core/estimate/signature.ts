@@ -10,21 +10,12 @@ export const signatureSchema = z
       .max(2000, 'has too many points in a stroke'),
   )
   .max(100, 'has too many strokes')
-  .check(({ value, issues }) => {
-    if (inkOf(value) < leastInk)
-      issues.push({
-        code: 'custom',
-        path: [],
-        message: 'is too little to be one: draw your name with a finger or the mouse',
-        input: value,
-      })
-  })
 export type Signature = z.infer<typeof signatureSchema>
 
 /** A dot, or a slip of the finger, is no signature: so much of a line at least, of a field 1,000 wide. */
 const leastInk = 150
 
-const inkOf = (strokes: readonly (readonly [number, number])[][]): number =>
+const inkOf = (strokes: Signature): number =>
   strokes.reduce(
     (sum, stroke) =>
       sum +
@@ -34,6 +25,24 @@ const inkOf = (strokes: readonly (readonly [number, number])[][]): number =>
       }, 0),
     0,
   )
+
+/** Drawn, or for who cannot draw the typed name in its place. */
+export const signed = {
+  signature: signatureSchema,
+  typed: z.literal(true).optional(),
+}
+
+/** What keeps it from being a signature; null where it is one. */
+export const signatureFault = ({
+  signature,
+  typed,
+}: {
+  signature: Signature
+  typed?: true | undefined
+}): string | null =>
+  typed || inkOf(signature) >= leastInk
+    ? null
+    : 'is too little to be one: draw your name with a finger or the mouse'
 
 /** As the path of an SVG, on the same field. */
 export const signaturePath = (strokes: Signature): string =>

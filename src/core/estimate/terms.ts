@@ -32,7 +32,7 @@ export type Tax = z.infer<typeof taxSchema>
 /** How a firm prices its work, and what its estimates say beside the figures. */
 export const termsSchema = z.strictObject({
   labourUsdPerHour: rate('Electrician, an hour'),
-  helperUsdPerHour: rate('Second pair of hands, an hour'),
+  helperUsdPerHour: rate('Helper, an hour'),
   markUp: labelled(
     z.strictObject({
       equipment: markUp('Mark-up on equipment'),
@@ -59,7 +59,7 @@ export const termsSchema = z.strictObject({
   contingencyFraction: labelled(within(0, 0.5, '(a fraction)'), 'Contingency', 'fraction'),
   validDays: labelled(
     z.int('must be a whole number').min(1, 'must be 1 or more').max(365, 'must be at most 365'),
-    'Valid for',
+    'Valid for so many days',
     'count',
   ),
   numberPrefix: labelled(line(12), 'Number begins with'),

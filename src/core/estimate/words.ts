@@ -1,5 +1,6 @@
+import { plural } from '../units/format'
 import type { EstimateDocument, Option } from './document'
-import { difference, dollars, moneyText } from './money'
+import { difference, moneyText } from './money'
 
 /** What a price rests on, for whoever pays it. */
 export const basisText = ({ basis, unpriced }: Pick<Option, 'basis' | 'unpriced'>): string =>
@@ -7,7 +8,11 @@ export const basisText = ({ basis, unpriced }: Pick<Option, 'basis' | 'unpriced'
     ? `From the wiring plan of your house${unpriced.length ? `; ${unpriced.length} parts stand in at their usual range until their price is asked` : ''}.`
     : 'From the usual ranges of this way of connecting: nobody has seen your panel yet. It becomes a price after a visit.'
 
-export const totalText = ({ total }: Pick<Option, 'total'>): string => moneyText(total)
+/** What is still to be settled before it is built; null where nothing is. */
+export const unsettledText = ({ unsettled }: Pick<Option, 'unsettled'>): string | null =>
+  unsettled
+    ? `${plural(unsettled, 'point')} of our own checks must be settled before this is built; the price may change with ${unsettled > 1 ? 'them' : 'it'}.`
+    : null
 
 /** What a change order comes to, in a sentence; null for an estimate. */
 export function changeText({ changeOf, options: [now] }: EstimateDocument): string | null {
@@ -25,5 +30,3 @@ export function changeLine({ was, now }: NonNullable<EstimateDocument['changeOf'
 
 export const headOf = ({ number, version, changeOf }: EstimateDocument): string =>
   `${changeOf ? 'Change order' : 'Estimate'} ${number}${version > 1 ? `, version ${version}` : ''}`
-
-export { dollars }

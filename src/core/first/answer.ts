@@ -163,9 +163,10 @@ const unknownOf = ({ brief }: Job) =>
   brief.wants.filter(w => !w.circuitIds.length && !w.loads?.length).map(w => w.name)
 
 const byWantOf = ({ brief }: Job, served: readonly ServedLoad[]): FirstAnswer['byWant'] =>
-  brief.wants.map(({ id, loads = [], takenIds = [] }) => {
+  brief.wants.map(({ id, loads = [], takenIds = [], circuitIds }) => {
     const ids = new Set([...loads.map(l => l.load.id), ...takenIds])
-    const own = served.filter(l => ids.has(l.load.id))
+    // one that was tied to its circuit by hand is all that this circuit carries
+    const own = served.filter(l => (ids.size ? ids.has(l.load.id) : circuitIds.includes(l.need.circuit.id)))
     return {
       wantId: id,
       dailyWh: own.reduce((s, l) => s + l.drawn.dailyWh, 0),

@@ -3,7 +3,7 @@ import { type Acceptance, longestQuestion } from '../estimate/acceptance'
 import { type EstimateDocument, isFirm, type Option } from '../estimate/document'
 import { moneyText } from '../estimate/money'
 import { signaturePath } from '../estimate/signature'
-import { basisText, changeLine, changeText, headOf } from '../estimate/words'
+import { basisText, changeLine, changeText, headOf, unsettledText } from '../estimate/words'
 import { escaped } from './svg-text'
 
 /** What a page shows beside what was frozen. */
@@ -81,19 +81,20 @@ function standingHtml({ state, acceptance }: OfferStanding, { firm, validUntil }
   return said ? `<p class="note" role="status">${escaped(said)}</p>` : ''
 }
 
-function signatureHtml({ name, signature }: Acceptance): string {
-  if (signature === 'typed') return '<p class="quiet">Signed with the typed name.</p>'
+function signatureHtml({ name, signature, typed }: Acceptance): string {
+  if (typed) return '<p class="quiet">Signed with the typed name.</p>'
   return `<svg viewBox="0 0 1000 500" role="img" aria-label="Signature of ${escaped(name)}"><path d="${signaturePath(signature)}" fill="none" stroke="#111" stroke-width="8" stroke-linecap="round"/></svg>`
 }
 
 function optionHtml(o: Option): string {
+  const open = unsettledText(o)
   const rows = [
     ...o.lines.map(l => [l.amount ? `${l.name}, ${l.amount}` : l.name, moneyText(l.cents)]),
     ...(o.tax
       ? [[`${o.tax.name}, ${Number((o.tax.fraction * 100).toFixed(4))} %`, moneyText(o.tax.cents)]]
       : []),
   ]
-  return `<section data-option="${escaped(o.id)}"><h2>${escaped(o.name)}</h2><p class="said">${escaped(o.promise.sentence)}</p>${o.promise.cautions.map(c => `<p class="note">${escaped(c)}</p>`).join('')}<p class="price">${moneyText(o.total)}</p><details><summary>What is in the price</summary><table><tbody>${rows.map(([name, cents]) => `<tr><td>${escaped(name ?? '')}</td><td>${cents}</td></tr>`).join('')}</tbody><tfoot><tr><th>Together</th><th>${moneyText(o.total)}</th></tr></tfoot></table><p class="quiet">${escaped(basisText(o))}</p></details></section>`
+  return `<section data-option="${escaped(o.id)}"><h2>${escaped(o.name)}</h2><p class="said">${escaped(o.promise.sentence)}</p>${o.promise.cautions.map(c => `<p class="note">${escaped(c)}</p>`).join('')}${open ? `<p class="note">${escaped(open)}</p>` : ''}<p class="price">${moneyText(o.total)}</p>${isFirm(o) ? '' : `<p class="note">${escaped(basisText(o))}</p>`}<details><summary>What is in the price</summary><table><tbody>${rows.map(([name, cents]) => `<tr><td>${escaped(name ?? '')}</td><td>${cents}</td></tr>`).join('')}</tbody><tfoot><tr><th>Together</th><th>${moneyText(o.total)}</th></tr></tfoot></table><p class="quiet">${escaped(basisText(o))}</p></details></section>`
 }
 
 function acceptHtml(options: readonly Option[], token: string): string {

@@ -28,7 +28,7 @@ export function frozenOf(
     const price = priced(one.costs, terms, draft.taxPlace)
     if (!price.lines.length)
       faults.push(fault('options', `“${name}” costs nothing: choose a source and a way of connecting first`))
-    return [optionOf({ id, name }, one, price, one.promise)]
+    return [optionOf({ id, name }, one, price, one.promise, one.stops.length)]
   })
   if (faults.length) return fail(...faults)
   const was = accepted?.document.options.find(o => o.id === accepted.acceptance.option.id)

@@ -219,6 +219,17 @@ async function nextNumber(trx: Knex, firmId: string, prefix: string): Promise<st
   return `${prefix}${String(row?.estimates_made ?? 1).padStart(4, '0')}`
 }
 
+/** A new link to a version, in place of the one before: for who lost it. Null where there is no such version, or it is withdrawn. */
+export async function relinkEstimate({ firmId }: Actor, jobId: string, n: number): Promise<string | null> {
+  const token = randomBytes(32).toString('base64url')
+  const count = await db()('estimate_version')
+    .where({ firm_id: firmId, n })
+    .whereIn('estimate_id', db()('estimate').where({ firm_id: firmId, job_id: jobId }).select('id'))
+    .whereNull('withdrawn_at')
+    .update({ token_hash: sha256(token) })
+  return count ? token : null
+}
+
 /** Withdraws a version that is not accepted; false where there is none. */
 export async function withdrawEstimate(
   { firmId }: Actor,
@@ -307,7 +318,7 @@ export type Accepted =
 /** Accepts one option of an offer: of two at once one wins, and the other is told what stands. */
 export async function acceptOffer(
   token: string,
-  { option: optionId, name, signature }: z.infer<typeof acceptingSchema>,
+  { option: optionId, name, signature, typed }: z.infer<typeof acceptingSchema>,
   now: Date,
 ): Promise<Accepted> {
   if (!tokenForm.test(token)) return { state: 'gone' }
@@ -335,6 +346,7 @@ export async function acceptOffer(
         name,
         at: now.toISOString(),
         signature,
+        ...(typed && { typed }),
       }
       const text = JSON.stringify(acceptanceSchema.parse(acceptance))
       await trx('estimate_version')

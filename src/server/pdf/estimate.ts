@@ -2,7 +2,7 @@ import type { Acceptance } from '@/core/estimate/acceptance'
 import type { EstimateDocument, Option } from '@/core/estimate/document'
 import { difference, moneyText } from '@/core/estimate/money'
 import { signaturePath } from '@/core/estimate/signature'
-import { basisText, changeText, headOf } from '@/core/estimate/words'
+import { basisText, changeText, headOf, unsettledText } from '@/core/estimate/words'
 import { together } from '@/core/units/format'
 import { Paper, printable } from './paper'
 
@@ -105,6 +105,8 @@ function oneOption(paper: Paper, o: Option) {
       { name: 'Together', amount: '', cents: o.total },
     ],
   )
+  const open = unsettledText(o)
+  if (open) paper.paragraph(open)
   paper.paragraph(basisText(o))
 }
 
@@ -115,7 +117,7 @@ function signed(paper: Paper, acceptance: Acceptance) {
   paper.paragraph(
     `${option.name}, ${moneyText(option.total)}: accepted by ${name} at ${at.slice(0, 16).replace('T', ' ')} UTC, of the document with the checksum ${documentSha256}.`,
   )
-  if (acceptance.signature === 'typed') return paper.paragraph('Signed with the typed name.')
+  if (acceptance.typed) return paper.paragraph('Signed with the typed name.')
   const { doc } = paper
   if (doc.y > doc.page.height - 140) paper.next()
   const top = doc.y + 4

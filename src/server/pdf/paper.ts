@@ -47,7 +47,8 @@ export class Paper {
       layout,
       margins: { ...margins },
       bufferPages: true,
-      info: { Title: title, Author: sheet.firm },
+      // dated by what is on it: the same document is the same paper
+      info: { Title: title, Author: sheet.firm, CreationDate: new Date(`${sheet.on}T12:00:00Z`) },
     })
     this.doc.registerFont('body', join(fonts, 'atkinson-hyperlegible-next-latin-400-normal.woff'))
     this.doc.registerFont('bold', join(fonts, 'atkinson-hyperlegible-next-latin-700-normal.woff'))

@@ -14,6 +14,7 @@ import { takeIntervals } from '../utility/intake'
 import { saveIntervals } from '../utility/repository'
 import { storedForm } from '../utility/stored'
 import { catalogue, stock } from './catalogue'
+import { seedEstimates } from './estimates'
 import { logFiles, logIdOf, packedName, yearFiles } from './files'
 import { demoJobs } from './jobs'
 import { firmMinutes, pricesFor, vanStock } from './prices'
@@ -102,6 +103,7 @@ export async function seedDemo(): Promise<'written' | 'written to the end' | nul
   }
   for (const year of yearFiles) await keepYear(year, clock)
   for (const [n, log] of logFiles.entries()) await keepLog(log, n, clock)
+  await seedEstimates({ ...designer, zone: 'America/New_York', firm: 'Headwater Electric' }, new Date())
   await db()('setting').insert({ key: 'demo', value: '"whole"' })
   return begun ? 'written to the end' : 'written'
 }

@@ -1,4 +1,4 @@
-import { Alert, Button, TextField } from '@mui/material'
+import { Alert, Button } from '@mui/material'
 import { Send } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
@@ -12,6 +12,7 @@ import { Choice } from '../form/Choice'
 import { EditField, readText } from '../form/EditField'
 import { Refused } from '../query'
 import { useWorkspace } from '../workspace/store'
+import { LinkShown } from './LinkShown'
 import { OptionCard } from './OptionCard'
 import { type Estimate, useEstimateChanges } from './useEstimate'
 
@@ -78,8 +79,9 @@ export function DraftCard({ estimate }: { estimate: Estimate }) {
         </p>
       )}
       <Columns least={250}>
-        {draft.options.map(option => (
+        {draft.options.map((option, n) => (
           <OptionCard
+            place={n + 1}
             key={option.id}
             option={option}
             made={options.find(o => o.id === option.id) ?? null}
@@ -94,11 +96,11 @@ export function DraftCard({ estimate }: { estimate: Estimate }) {
       <Row>
         <Button
           variant="outlined"
-          disabled={full}
+          disabled={full || draft.options.some(o => o.from.kind === 'design')}
           onClick={() =>
             void add({
               id: crypto.randomUUID(),
-              name: draft.options.length ? 'The design at hand' : 'Our proposal',
+              name: 'Our proposal',
               from: { kind: 'design' },
             })
           }
@@ -173,37 +175,5 @@ export function DraftCard({ estimate }: { estimate: Estimate }) {
       {token && <LinkShown token={token} />}
       {adding && <AddOption kind={adding} onAdd={add} onClose={() => setAdding(null)} />}
     </Card>
-  )
-}
-
-/** The address, shown once. */
-function LinkShown({ token }: { token: string }) {
-  const [said, setSaid] = useState('')
-  const address = `${location.origin}/offer/${token}`
-  return (
-    <Alert severity="success">
-      <p>It is frozen. Send this address to the customer; it is shown only now.</p>
-      <Row sx={{ flexWrap: 'nowrap', mt: 1 }}>
-        <TextField
-          value={address}
-          label="Address to send"
-          fullWidth
-          onFocus={event => event.target.select()}
-          slotProps={{ htmlInput: { readOnly: true } }}
-        />
-        <Button
-          variant="contained"
-          onClick={() =>
-            void navigator.clipboard.writeText(address).then(
-              () => setSaid('Copied.'),
-              () => setSaid('Select the address and copy it.'),
-            )
-          }
-        >
-          Copy
-        </Button>
-      </Row>
-      <span role="status">{said}</span>
-    </Alert>
   )
 }

@@ -21,6 +21,8 @@ const origins = {
 
 interface Props {
   option: DraftOption
+  /** first, second, third */
+  place: number
   made: OptionMade | null
   price: Priced | null
   onName: (name: string) => Promise<Fault[]>
@@ -28,11 +30,11 @@ interface Props {
 }
 
 /** An option: what it keeps alive, what it costs, on what that rests; and every line behind it. */
-export function OptionCard({ option, made, price, onName, onRemove }: Props) {
+export function OptionCard({ option, place, made, price, onName, onRemove }: Props) {
   return (
     <Card
       level={3}
-      title={option.name}
+      title={`Option ${place}`}
       tools={<Tool label={`Take the option ${option.name} away`} onClick={onRemove} icon={X} />}
       data-option={option.id}
     >

@@ -1,9 +1,11 @@
 import { Box, Button, List, ListItem } from '@mui/material'
+import { useState } from 'react'
 import { moneyText } from '@/core/estimate/money'
 import type { VersionShown } from '@/core/estimate/shown'
 import { changeText, headOf } from '@/core/estimate/words'
 import { Card, Column, Quiet, Row } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'
+import { LinkShown } from './LinkShown'
 import { type Estimate, useEstimateChanges } from './useEstimate'
 
 const day = (iso: string) => iso.slice(0, 10)
@@ -35,6 +37,11 @@ function Version({ version: v }: { version: VersionShown }) {
   const id = useWorkspace(s => s.id)
   const change = useEstimateChanges()
   const { acceptance } = v
+  const [token, setToken] = useState<string | null>(null)
+  const relink = async () => {
+    const done = await change.mutateAsync({ act: 'relink', n: v.n }).catch(() => null)
+    setToken(done?.token ?? null)
+  }
   return (
     <Column sx={{ width: '100%' }} spacing={0.75}>
       <Row sx={{ columnGap: 2 }}>
@@ -77,6 +84,11 @@ function Version({ version: v }: { version: VersionShown }) {
         <Button size="small" href={`/api/jobs/${id}/estimate/pdf?n=${v.n}`}>
           As it was sent (PDF)
         </Button>
+        {v.state !== 'withdrawn' && (
+          <Button size="small" onClick={() => void relink()}>
+            Make its link anew
+          </Button>
+        )}
         {v.state === 'open' && (
           <Button size="small" onClick={() => change.mutate({ act: 'withdraw', n: v.n })}>
             Withdraw
@@ -84,6 +96,7 @@ function Version({ version: v }: { version: VersionShown }) {
         )}
         <Quiet component="span">checksum {v.sha256.slice(0, 12)}…</Quiet>
       </Row>
+      {token && <LinkShown token={token} />}
       {change.error && <p role="alert">{change.error.message}</p>}
     </Column>
   )

@@ -100,12 +100,14 @@ export function FieldInput(props: Props) {
       return field.among.length ? (
         <Among {...props} label={label} />
       ) : (
-        <LineField
-          name={name}
-          label={label}
-          onPaste={props.onPaste}
-          {...(field.lines && { lines: field.lines, most: 2000 })}
-        />
+        <div className={field.lines ? styles.wide : undefined}>
+          <LineField
+            name={name}
+            label={label}
+            onPaste={props.onPaste}
+            {...(field.lines && { lines: field.lines, most: 2000 })}
+          />
+        </div>
       )
   }
 }

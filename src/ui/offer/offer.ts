@@ -71,7 +71,8 @@ function accepting(form: HTMLFormElement) {
       act: 'accept',
       option,
       name,
-      signature: typed?.checked ? 'typed' : strokes,
+      signature: strokes,
+      ...(typed?.checked && { typed: true }),
     })
     if (refused) problem.textContent = refused
     else location.reload()

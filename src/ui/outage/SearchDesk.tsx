@@ -13,6 +13,7 @@ import { Fold } from '../common/Fold'
 import { Problem } from '../common/Problem'
 import { Card, Column, Empty, Quiet, Row } from '../common/pieces'
 import { useFirm } from '../equipment/useEquipment'
+import { useAddOption } from '../estimate/useEstimate'
 import { Check } from '../form/Check'
 import { EditFigure } from '../form/EditField'
 import { useWorkspace } from '../workspace/store'
@@ -58,12 +59,13 @@ export function SearchDesk({
     setWishes({ ...wishes, mostPrice })
     return []
   }
+  const addOption = useAddOption()
   const here = useSearch()
   const there = useServerSearch(jobId)
   const busy = here.busy || there.busy
   const result = there.result ?? here.result
   const sentence = there.result ? there.sentence : here.sentence
-  const takeUp = async (found: Found) => {
+  const operationOf = async (found: Found) => {
     const [{ adopted }, { spaceOf }] = await Promise.all([
       import('@/core/search/adopt'),
       import('@/core/search/space'),
@@ -72,7 +74,12 @@ export function SearchDesk({
       spaceOf(there.result ? (there.job ?? job) : job, catalogue, wishes),
       found.design,
     )
-    if (!operation) return say('This design is no longer there: search again.')
+    if (!operation) say('This design is no longer there: search again.')
+    return operation
+  }
+  const takeUp = async (found: Found) => {
+    const operation = await operationOf(found)
+    if (!operation) return
     const faults = act({
       op: 'applyFix',
       label: `Take up ${found.name}`.slice(0, 160),
@@ -83,6 +90,17 @@ export function SearchDesk({
         ? faults.map(f => f.message).join('; ')
         : `Taken up: ${found.name}. Undo brings back what was.`,
     )
+  }
+  const offer = async (found: Found) => {
+    const take = await operationOf(found)
+    if (take)
+      say(
+        await addOption({
+          id: crypto.randomUUID(),
+          name: found.name.slice(0, 120),
+          from: { kind: 'found', take },
+        }),
+      )
   }
   return (
     <Card id="search-designs" title="Search designs">
@@ -161,7 +179,13 @@ export function SearchDesk({
       <Problem>{here.trouble ?? there.trouble}</Problem>
       {!busy && here.what === 'Stopped' && !result && <Quiet>Stopped. Nothing was changed.</Quiet>}
       {result && (
-        <Results result={result} sentence={sentence} ms={there.result ? null : here.ms} onTake={takeUp} />
+        <Results
+          result={result}
+          sentence={sentence}
+          ms={there.result ? null : here.ms}
+          onTake={takeUp}
+          onOption={offer}
+        />
       )}
     </Card>
   )
@@ -179,11 +203,13 @@ function Results({
   sentence,
   ms,
   onTake,
+  onOption,
 }: {
   result: SearchResult
   sentence: string
   ms: number | null
   onTake: (found: Found) => void
+  onOption: (found: Found) => void
 }) {
   const [by, setBy] = useState<Measure>('price')
   // the sentence at once, then the table, then the drawing: each a short task of its own
@@ -273,14 +299,23 @@ function Results({
                 head: '',
                 sx: { whiteSpace: 'nowrap' },
                 cell: f => (
-                  <Button
-                    size="small"
-                    variant="outlined"
-                    onClick={() => onTake(f)}
-                    aria-label={`Take up ${f.name}`}
-                  >
-                    Take up
-                  </Button>
+                  <>
+                    <Button
+                      size="small"
+                      variant="outlined"
+                      onClick={() => onTake(f)}
+                      aria-label={`Take up ${f.name}`}
+                    >
+                      Take up
+                    </Button>
+                    <Button
+                      size="small"
+                      onClick={() => onOption(f)}
+                      aria-label={`As an option of the estimate: ${f.name}`}
+                    >
+                      As an option
+                    </Button>
+                  </>
                 ),
               },
             ]}

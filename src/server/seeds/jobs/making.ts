@@ -1,8 +1,11 @@
+import type { Want } from '@/core/ask/brief'
 import type { About, Photo } from '@/core/ask/evidence'
+import { understood, wantOf } from '@/core/ask/want'
 import { linkOf, withAdapter } from '@/core/assess/path'
 import type { Adapter, Cord } from '@/core/equipment/hookup-kinds'
 import type { UnitEquipment } from '@/core/equipment/source-kinds'
 import type { Link } from '@/core/hookup/design'
+import { library } from '@/core/loads/library'
 import type { Load } from '@/core/loads/load'
 import type { Utility } from '@/core/loads/utility'
 import { summed } from '@/core/loads/utility-year'
@@ -174,4 +177,22 @@ export function utilityOf(house: Household, seriesId: string): Utility {
   if (!said) throw new Error(`the year of ${house.id} says nothing`)
   const { left: _, ...facts } = said
   return { ...facts, seriesId, meterId: `${house.id}/1`, document: `${house.id}.xml`, on: '2026-02-10' }
+}
+
+/** Something asked for on the first call, with what the library says of it. */
+export function wanted(
+  id: string,
+  name: string,
+  text: string,
+  season: 'winter' | 'spring' | 'summer' = 'spring',
+): Want {
+  let n = 0
+  const making = {
+    library: library.map(typical => ({ typical, firms: false })),
+    season,
+    newId: () => `${id}-${++n}`,
+  }
+  const [said] = understood(text, library)
+  if (!said) throw new Error(`no library knows ${text}`)
+  return { ...wantOf(said, making), id, name }
 }

@@ -13,6 +13,7 @@ import {
   sorted,
   typical,
   unit,
+  wanted,
 } from './making'
 
 const seen = { by: 'Designer', on: '2026-02-11', found: 'known' as const }
@@ -43,8 +44,18 @@ export const ospreyPoint: Job = withHookupChanges({
     inlet: 'no',
     coldestC: -8,
     wants: [
-      { id: 'bilge', name: 'Bilge-pit pump', circuitIds: ['c1'] },
-      { id: 'light', name: 'Lights', circuitIds: ['c2'] },
+      {
+        id: 'bilge',
+        name: 'Bilge-pit pump',
+        circuitIds: ['c1'],
+        thing: 'sump',
+        answers: { kind: 'half' },
+        takenIds: ['bilge'],
+      },
+      { id: 'light', name: 'Lights', circuitIds: ['c2'], thing: 'lights', takenIds: ['lights'] },
+      // asked for on the first call, and on no circuit yet
+      wanted('phones', 'Phone charging', 'phone charging'),
+      { ...wanted('fridge', 'Bait refrigerator', 'refrigerator'), nice: true as const },
     ],
   },
   requests: [

@@ -5,7 +5,7 @@ import { acceptOffer, askAbout } from '@/server/estimates/repository'
 import { bodyAs, handle, refuse } from '@/server/http/handle'
 
 const sentSchema = z.discriminatedUnion('act', [
-  acceptingSchema.extend({ act: z.literal('accept') }),
+  acceptingSchema.safeExtend({ act: z.literal('accept') }),
   askingSchema.extend({ act: z.literal('ask') }),
 ])
 

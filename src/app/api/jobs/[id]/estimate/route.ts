@@ -1,5 +1,4 @@
 import * as z from 'zod'
-import { dayIn } from '@/core/day'
 import { draftSchema } from '@/core/estimate/draft'
 import type { Fault } from '@/core/outcome'
 import { frozenOf } from '@/server/estimates/freeze'
@@ -7,6 +6,7 @@ import { optionsMade } from '@/server/estimates/made'
 import {
   putDraft,
   readEstimate,
+  relinkEstimate,
   sendEstimate,
   settleQuestion,
   withdrawEstimate,
@@ -22,6 +22,7 @@ const actSchema = z.discriminatedUnion('act', [
   z.strictObject({ act: z.literal('draft'), draft: draftSchema, version }),
   z.strictObject({ act: z.literal('send'), version }),
   z.strictObject({ act: z.literal('withdraw'), n: z.int().min(1) }),
+  z.strictObject({ act: z.literal('relink'), n: z.int().min(1) }),
   z.strictObject({ act: z.literal('settle'), questionId: z.uuid() }),
 ])
 
@@ -52,6 +53,10 @@ export const POST = handle(async (request, { params }: JobParams) => {
   }
   if (said.act === 'withdraw' && !(await withdrawEstimate(actor, id, said.n, now)))
     return refuse(409, 'It is withdrawn or accepted already.')
+  if (said.act === 'relink') {
+    const token = await relinkEstimate(actor, id, said.n)
+    return token ? { ...(await told(params)), token } : refuse(404, 'There is no such version to link to.')
+  }
   if (said.act === 'settle' && !(await settleQuestion(actor, said.questionId, now)))
     return refuse(404, 'There is no such question.')
   if (said.act !== 'send') return told(params)
@@ -66,5 +71,5 @@ export const POST = handle(async (request, { params }: JobParams) => {
   if (sent === 'stale') return stale()
   if (sent === 'gone') return refuse(400, 'There is no draft to send: add an option first.')
   if ('refused' in sent) return refuse(400, 'It was not sent.', sent.refused)
-  return { ...(await told(params)), token: sent.token, sent: sent.n, on: dayIn(actor.zone, now) }
+  return { ...(await told(params)), token: sent.token }
 })
