@@ -66,7 +66,7 @@ test('a want draws what its likeliest answer draws until one is given, and each 
 test('what no library knows keeps its words, and takes watts and hours', () => {
   const [kiln] = understood('glass kiln', library).map(u => wantOf(u, making))
   if (!kiln) throw new Error('not understood')
-  expect([kiln.name, kiln.loads]).toEqual(['glass kiln', undefined])
+  expect([kiln.name, kiln.loads]).toEqual(['Glass kiln', undefined])
   const load = ownLoad(kiln, 1800, 6, 240, making.newId).loads?.[0]
   expect([load?.volts, load?.load.runningW.value, load?.load.dutyFraction.value]).toEqual([240, 1800, 0.25])
 })

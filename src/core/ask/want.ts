@@ -151,7 +151,7 @@ export function understood(text: string, library: readonly Typical[]): Understoo
         piece =>
           one(piece) ?? {
             count: Math.min(12, counted(piece).count),
-            name: counted(piece).rest.trim().slice(0, 60),
+            name: sentenceStart(counted(piece).rest.trim()).slice(0, 60),
             thing: null,
             typical: null,
             answers: {},

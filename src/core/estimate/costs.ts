@@ -6,7 +6,7 @@ import { type Labour, usualLabour } from '../hookup/labour'
 import { methodOf } from '../hookup/method'
 import type { Job } from '../job/schema'
 import { line } from '../quantity'
-import { figure, quantity } from '../units/format'
+import { figure, quantity, sentenceStart } from '../units/format'
 import { partsOfJob } from '../work/parts'
 import type { PartLine } from '../work/parts/line'
 import { partsOfSourceAlone } from '../work/parts/of-plan'
@@ -71,7 +71,7 @@ const costOf = (l: OrderLine): Cost => {
   return {
     key: l.key.slice(0, 160),
     kind: l.kind === 'device' ? 'equipment' : 'material',
-    name: l.name.slice(0, 200),
+    name: sentenceStart(l.name).slice(0, 200),
     amount: l.unit === 'ft' ? quantity(l.needed, 'ft') : figure(l.needed),
     cents: guess
       ? { low: Math.max(1, centsOf(guess.low)), high: centsOf(guess.high) }

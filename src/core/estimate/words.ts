@@ -1,4 +1,5 @@
-import { plural } from '../units/format'
+import { outOf100 } from '../outage/words'
+import { plural, quantity } from '../units/format'
 import type { EstimateDocument, Option } from './document'
 import { difference, moneyText } from './money'
 
@@ -7,6 +8,13 @@ export const basisText = ({ basis, unpriced }: Pick<Option, 'basis' | 'unpriced'
   basis === 'wiring plan'
     ? `From the wiring plan of your house${unpriced.length ? `; ${unpriced.length} parts stand in at their usual range until their price is asked` : ''}.`
     : 'From the usual ranges of this way of connecting: nobody has seen your panel yet. It becomes a price after a visit.'
+
+/** How long, and how surely, in a few words: for options beside each other. */
+export function lastsText({ promise: { chance, hours, middleH } }: Pick<Option, 'promise'>): string {
+  if (chance === null || middleH === null) return 'cannot be said yet'
+  const whole = `all ${quantity(hours, 'h')} in ${outOf100(chance)} of 100 outages`
+  return chance >= 0.5 ? whole : `about ${quantity(Math.round(middleH * 2) / 2, 'h')}; ${whole}`
+}
 
 /** What is still to be settled before it is built; null where nothing is. */
 export const unsettledText = ({ unsettled }: Pick<Option, 'unsettled'>): string | null =>

@@ -204,8 +204,8 @@ test('no wants, an unknown one, and forty', () => {
     unknown: [],
   })
   const odd = answerOf(call('glass kiln, internet'))
-  expect(odd.unknown).toEqual(['glass kiln'])
-  expect(odd.next[0]).toMatchObject({ moves: 'unknown', what: 'What glass kiln draws' })
+  expect(odd.unknown).toEqual(['Glass kiln'])
+  expect(odd.next[0]).toMatchObject({ moves: 'unknown', what: 'What Glass kiln draws' })
   const forty = call(Array.from({ length: 40 }, () => 'well pump').join(', '))
   expect(jobSchema.safeParse(forty).success).toBe(true)
   const here = imagined(forty)

@@ -24,8 +24,8 @@ const style = `
 main{max-width:46rem;margin:0 auto;padding:1rem}h1{font-size:1.5rem;margin:.2rem 0}h2{font-size:1.25rem;margin:0 0 .4rem}h3{font-size:1rem;margin:.8rem 0 .2rem}p{margin:.4rem 0}
 section{background:var(--paper);border:1px solid var(--rule);border-radius:6px;padding:1rem;margin:1rem 0}.quiet{color:var(--quiet)}.said{border-left:5px solid var(--live);padding-left:.7rem;font-size:1.1rem}
 .note{background:var(--shallow);border-left:5px solid var(--live);padding:.6rem .8rem;margin:1rem 0}
-.price{font-size:1.4rem;font-weight:700;font-variant-numeric:tabular-nums}table{width:100%;border-collapse:collapse;font-variant-numeric:tabular-nums}td,th{padding:.3rem .2rem;border-top:1px solid var(--rule);text-align:left;vertical-align:top}td:last-child,th:last-child{text-align:right;white-space:nowrap}
-label{display:block;margin:.6rem 0 .2rem;font-weight:600}input[type=text],textarea{width:100%;font:inherit;color:inherit;background:var(--ground);border:1px solid var(--quiet);border-radius:4px;padding:.6rem}
+.price{font-size:1.4rem;font-weight:700;font-variant-numeric:tabular-nums}table{width:100%;border-collapse:collapse;font-variant-numeric:tabular-nums}td,th{padding:.3rem .2rem;border-top:1px solid var(--rule);text-align:left;vertical-align:top}td:last-child,th:last-child{text-align:right}
+dt{font-weight:600;margin-top:.4rem}dd{margin:0}label{display:block;margin:.6rem 0 .2rem;font-weight:600}input[type=text],textarea{width:100%;font:inherit;color:inherit;background:var(--ground);border:1px solid var(--quiet);border-radius:4px;padding:.6rem}
 .pick label{display:flex;gap:.6rem;align-items:center;font-weight:400;min-height:46px;margin:0}.pick input{width:22px;height:22px;flex:none}
 canvas{display:block;width:100%;height:170px;background:#fff;border:1px solid var(--quiet);border-radius:4px;touch-action:none}
 button,.button{font:inherit;font-weight:650;min-height:46px;padding:.4rem 1rem;border-radius:6px;border:1px solid var(--water);background:none;color:var(--water);cursor:pointer;text-decoration:none;display:inline-flex;align-items:center}
@@ -54,7 +54,7 @@ export function offerHtml(document: EstimateDocument, standing: OfferStanding): 
     standingHtml(standing, document),
     paragraphs(document.intro),
     change && changeOf
-      ? `<section><h2>What changes</h2><p class="said">${escaped(change)}</p><table><tbody>${changeOf.lines.map(l => `<tr><td>${escaped(l.name)}</td><td>${escaped(changeLine(l))}</td></tr>`).join('')}</tbody></table></section>`
+      ? `<section><h2>What changes</h2><p class="said">${escaped(change)}</p><dl>${changeOf.lines.map(l => `<dt>${escaped(l.name)}</dt><dd>${escaped(changeLine(l))}</dd>`).join('')}</dl></section>`
       : '',
     ...options.map(optionHtml),
     document.exclusions ? `<section><h2>Not included</h2>${paragraphs(document.exclusions)}</section>` : '',

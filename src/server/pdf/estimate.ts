@@ -2,7 +2,7 @@ import type { Acceptance } from '@/core/estimate/acceptance'
 import type { EstimateDocument, Option } from '@/core/estimate/document'
 import { difference, moneyText } from '@/core/estimate/money'
 import { signaturePath } from '@/core/estimate/signature'
-import { basisText, changeText, headOf, unsettledText } from '@/core/estimate/words'
+import { basisText, changeText, headOf, lastsText, unsettledText } from '@/core/estimate/words'
 import { together } from '@/core/units/format'
 import { Paper, printable } from './paper'
 
@@ -60,11 +60,7 @@ function sideBySide(paper: Paper, options: readonly Option[]) {
   const rows: [string, (o: Option) => string][] = [
     ['Price', o => moneyText(o.total)],
     ['Keeps alive', o => together(o.promise.keeps.slice(0, 8)) || 'cannot be said yet'],
-    [
-      'Lasts',
-      o =>
-        o.promise.chance === null ? 'cannot be said yet' : `in ${Math.round(o.promise.chance * 100)} of 100`,
-    ],
+    ['Lasts', lastsText],
     ['Does not feed', o => together(o.promise.leaves.slice(0, 6)) || 'nothing that was asked for'],
     ['Rests on', o => o.basis],
   ]
