@@ -10,7 +10,7 @@ import {
 
 /**
  * Keeps the field screens for a cellar without a connection: the program's own files before any of them is needed, and of each
- * job the tracing screen that was opened. The network always comes first; a server's error never replaces what is kept.
+ * job the field screens that were opened: tracing, the first answer. The network always comes first; a server's error never replaces what is kept.
  */
 declare const self: ServiceWorkerGlobalScope & { __FILES: PrecacheEntry[] }
 
@@ -40,7 +40,7 @@ const pages = new NetworkFirst({
   plugins: [errorsAreNoAnswer, new ExpirationPlugin({ maxEntries: 60 })],
 })
 
-/** What is shown of a screen that is not kept: the jobs whose tracing screen is. */
+/** What is shown of a screen that is not kept: those that are. */
 async function away(): Promise<Response> {
   const cache = await caches.open(keptPages)
   const links = await Promise.all(
@@ -48,7 +48,9 @@ async function away(): Promise<Response> {
       const text = (await (await cache.match(key))?.text()) ?? ''
       // as the page's own writer escaped it
       const title = /<title>([^<]{1,120})<\/title>/.exec(text)?.[1]?.replace(/ · Spillway$/, '') ?? 'A job'
-      return `<li><a href="${new URL(key.url).pathname}">Trace the breakers: ${title}</a></li>`
+      const path = new URL(key.url).pathname
+      const what = path.endsWith('/first') ? 'First answer' : 'Trace the breakers'
+      return `<li><a href="${path}">${what}: ${title}</a></li>`
     }),
   )
   const list = links.length ? `<p>Kept on this device:</p><ul>${links.join('')}</ul>` : ''

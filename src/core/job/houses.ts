@@ -21,7 +21,7 @@ interface House {
 
 // biome-ignore format: a table is read by its rows
 export const houses: readonly House[] = [
-  { id: 'well-and-furnace', wants: 'heat gas furnace, well pump, 2 refrigerators, freezer, internet, lights, phones', hours: 36, season: 'winter', spaces: 40, mainA: 200, method: 'interlocked-inlet', brief: { water: 'own well', heat: 'gas or oil burner', atHome: 'mostly' } },
+  { id: 'well-and-furnace', wants: 'gas furnace, well pump, 2 refrigerators, freezer, internet, lights, phones', hours: 36, season: 'winter', spaces: 40, mainA: 200, method: 'interlocked-inlet', brief: { water: 'own well', heat: 'gas or oil burner', atHome: 'mostly' } },
   { id: 'medical', wants: 'oxygen, medicine refrigerator, refrigerator, window air conditioner, internet, phones, a few outlets', hours: 72, season: 'summer', spaces: 20, mainA: 100, method: 'multi-circuit-switch', brief: { water: 'utility', medical: 'yes', atHome: 'always' } },
   { id: 'shop', wants: 'reach-in refrigerator, display cooler, point of sale, card reader, internet, shop lights, alarm', hours: 10, season: 'summer', spaces: 30, mainA: 150, method: 'critical-subpanel', brief: { water: 'utility', automatic: 'would be nice' } },
 ]

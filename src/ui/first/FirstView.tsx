@@ -8,7 +8,7 @@ import { type Known, surgesOf } from '@/core/first/answer'
 import { HowLong } from '../ask/HowLong'
 import { QuestionField } from '../ask/QuestionField'
 import { Wants } from '../ask/Wants'
-import { Card, Column, Columns, View } from '../common/pieces'
+import { Card, Column, Columns, Quiet, View } from '../common/pieces'
 import { EditFigure } from '../form/EditField'
 import { keepJob } from '../trace/offline'
 import { useKeptScreen } from '../trace/useKeptScreen'
@@ -53,7 +53,7 @@ export function FirstView() {
     [firm, share],
   )
   const answer = useFirstAnswer(making, known)
-  useKeptScreen()
+  const kept = useKeptScreen()
   useEffect(() => keepJob(store), [store])
   const questions = (keys: readonly Asked[]) =>
     askedOf(brief)
@@ -64,6 +64,7 @@ export function FirstView() {
       title="First answer"
       lead="Before any panel is known. What is said here is the job: nothing is entered twice."
     >
+      {kept && <Quiet role="status">Kept on this device: it works without a connection.</Quiet>}
       {trouble && <Alert severity="warning">The catalogue could not be read: {trouble}</Alert>}
       <Columns least={360}>
         <Column sx={apart}>

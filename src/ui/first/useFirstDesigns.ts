@@ -35,7 +35,9 @@ export function useFirstDesigns(firm: Firm | null): State {
           setState({
             found: null,
             busy: false,
-            trouble: 'No designs could be looked for. Load the page again.',
+            trouble: navigator.onLine
+              ? 'No designs could be looked for. Load the page again.'
+              : 'Designs are looked for again when the connection is back; the rest works meanwhile.',
           })
       }
     }, restMs)
