@@ -12,7 +12,6 @@ export const originSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('found'), take: hookupOperations.adoptDesign.schema }),
   z.strictObject({ kind: z.literal('job'), jobId: z.uuid() }),
 ])
-export type OptionOrigin = z.infer<typeof originSchema>
 
 export const draftOptionSchema = z.strictObject({
   id: line(40, 1),

@@ -110,6 +110,13 @@ function cautionsOf({ brief, source }: Job): string[] {
     brief.wants.some(w => ['oxygen', 'cpap', 'medicine'].includes(w.thing ?? ''))
       ? ['For a medical device keep a second way: a spare cylinder, a battery of its own, a place to go.']
       : []),
-    ...(generator ? ['A generator runs outdoors only, away from windows and doors: its exhaust kills.'] : []),
+    ...(generator
+      ? [
+          'It counts on somebody who starts the generator and fills it. It runs outdoors only, away from windows and doors: its exhaust kills.',
+        ]
+      : []),
+    ...(source?.arrays?.length
+      ? ['It counts on the sun of such days: under snow or long cloud it lasts less.']
+      : []),
   ]
 }

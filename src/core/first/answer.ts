@@ -289,6 +289,8 @@ function toAsk(about: Doubt['about']): Pick<Narrowing, 'key' | 'what' | 'how' | 
                 ? 'Its plate now; a logging clamp meter later.'
                 : 'A plug-in meter for 24 to 48 h; its plate tells the watts at once.',
           }
+    // which one it will be, nobody can say
+    case 'seasons':
     case 'habits':
       return null
   }
@@ -309,7 +311,13 @@ function assumedOf(job: Job, served: readonly ServedLoad[]): string[] {
           `${typical} of ${served.length} loads are as such things usually are, not as a plate or a meter says.`,
         ]
       : []),
-    ...(season === undefined ? ['A season between winter and summer.'] : []),
+    ...(season === undefined
+      ? [
+          job.brief.season === 'any'
+            ? 'Outages come in any season: the figure lies between winter and summer, the range reaches to both.'
+            : 'A season between winter and summer.',
+        ]
+      : []),
     ...(outdoorC === undefined && served.some(l => l.load.weather)
       ? ['Weather as the library reckons with for heating and cooling.']
       : []),

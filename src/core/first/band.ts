@@ -29,6 +29,7 @@ export interface Doubt {
     | { kind: 'answer'; want: Want }
     | { kind: 'outdoors' }
     | { kind: 'season' }
+    | { kind: 'seasons' }
     | { kind: 'load'; load: Load; volts: number }
     | { kind: 'habits' }
   /** of the mean over the outage, W² */
@@ -118,26 +119,27 @@ export function banded(job: Job, served: readonly ServedLoad[], making: Making):
 /** Weather and season, while nobody said them: what the loads make of a spread of them. */
 function unsaid(job: Job, served: readonly ServedLoad[], conditions: Conditions): Doubt[] {
   const doubts: Doubt[] = []
-  const meanUnder = (c: Conditions) => served.reduce((s, { load }) => s + drawn({ ...load }, c).meanW, 0)
-  if (conditions.outdoorC === undefined && served.some(({ load }) => load.weather)) {
-    const atC = served.flatMap(({ load }) => (load.weather ? [load.dutyFraction.atC ?? 0] : []))
-    const middle = atC.reduce((a, b) => a + b, 0) / Math.max(1, atC.length)
-    const ends = [middle - weatherC, middle + weatherC].map(outdoorC =>
-      meanUnder({ ...conditions, outdoorC }),
-    )
-    // as if the ends were nine in ten
-    doubts.push({
-      about: { kind: 'outdoors' },
-      variance: (((ends[0] ?? 0) - (ends[1] ?? 0)) / 2 / nineInTen) ** 2,
+  const meanUnder = (loads: readonly ServedLoad[], under: (load: Load) => Conditions) =>
+    loads.reduce((s, { load }) => s + drawn({ ...load }, under(load)).meanW, 0)
+  if (conditions.outdoorC === undefined) {
+    // a cold week moves every heater, and no air conditioner
+    const spread = (['heating', 'cooling'] as const).map(mode => {
+      const loads = served.filter(({ load }) => load.weather?.mode === mode)
+      const [cold = 0, warm = 0] = [-weatherC, weatherC].map(by =>
+        meanUnder(loads, load => ({ ...conditions, outdoorC: (load.dutyFraction.atC ?? 0) + by })),
+      )
+      // as if the ends were nine in ten
+      return ((cold - warm) / 2 / nineInTen) ** 2
     })
+    doubts.push({ about: { kind: 'outdoors' }, variance: spread.reduce((a, b) => a + b, 0) })
   }
-  if (conditions.season === undefined && job.brief.season !== 'any') {
-    const by = (['winter', 'spring', 'summer'] as const).map(season => meanUnder({ ...conditions, season }))
+  if (conditions.season === undefined) {
+    const by = (['winter', 'spring', 'summer'] as const).map(season =>
+      meanUnder(served, () => ({ ...conditions, season })),
+    )
     const mean = by.reduce((a, b) => a + b, 0) / by.length
-    doubts.push({
-      about: { kind: 'season' },
-      variance: by.reduce((s, v) => s + (v - mean) ** 2, 0) / by.length,
-    })
+    const variance = by.reduce((s, v) => s + (v - mean) ** 2, 0) / by.length
+    doubts.push({ about: { kind: job.brief.season === 'any' ? 'seasons' : 'season' }, variance })
   }
   return doubts
 }

@@ -273,3 +273,111 @@ test('a thing goes to a breaker and back: its loads with it, and a breaker of ot
   expect(gone.value.brief.wants[1]).toMatchObject({ circuitIds: [], loads: [{ volts: 240 }] })
   expect(answerOf(gone.value).dailyWh.value).toBeCloseTo(answerOf(job).dailyWh.value, 6)
 })
+
+describe('situations in which it could be wrong', () => {
+  const circuitAt = (position: number, legs = {}) => ({
+    id: `old-${position}`,
+    position,
+    poles: 1 as const,
+    breakerA: 20,
+    label: '',
+    purpose: 'loads' as const,
+    neutral: { kind: 'own' as const },
+    protection: 'none' as const,
+    tier: 3 as const,
+    picked: false,
+    loads: [],
+    ...legs,
+  })
+  const on = (job: Job, panel: object): Job => ({
+    ...job,
+    panels: job.panels.map(p => ({ ...p, ...panel })),
+  })
+
+  test('a panel that is full, or whose legs were found row by row, loses nothing that is wanted', () => {
+    const job = call('well pump, dryer, refrigerator, internet')
+    const all = countedLoads(imagined(job)).length
+    const every = (n: number) => Array.from({ length: n }, (_, i) => circuitAt(i + 1))
+    const rows = ['L1', 'L1', 'L2', 'L1'] as const
+    for (const panel of [
+      { spaces: 8, circuits: every(8) },
+      { spaces: 84, circuits: every(84) },
+      { spaces: 8, busLegs: [...rows], circuits: every(8) },
+      { spaces: 8, unusable: [5, 6, 7, 8] },
+    ]) {
+      const here = imagined(on(job, panel))
+      const checked = jobSchema.safeParse(here)
+      expect(checked.error?.issues.map(i => i.message) ?? []).toEqual([])
+      expect(countedLoads(here)).toHaveLength(all)
+    }
+  })
+
+  test('a thing at both voltages is counted whole, on a circuit for each', () => {
+    const [mixed] = call('heat').brief.wants
+    const [pump] = call('well pump').brief.wants
+    if (!mixed || !pump) throw new Error('no wants')
+    const both: Want = { ...mixed, loads: [...(mixed.loads ?? []), ...(pump.loads ?? [])] }
+    const job = { ...call(''), brief: { wants: [both] } }
+    const here = imagined(job)
+    expect(here.panels[0]?.circuits.map(c => [c.poles, c.loads.length]).sort()).toEqual([
+      [1, 1],
+      [2, 1],
+    ])
+    expect(firstAnswer(job, making).byWant[0]?.volts).toEqual([120, 240])
+  })
+
+  test('any season widens the range, and cannot be asked away', () => {
+    const text = 'refrigerator, freezer, space heater'
+    const width = (brief: Partial<Brief>) => {
+      const { low, high } = answerOf(call(text, brief)).dailyWh
+      return high - low
+    }
+    expect(width({ season: 'any' })).toBeGreaterThan(width({ season: 'spring' }))
+    expect(answerOf(call(text, { season: 'any' })).next.some(x => x.key === 'season')).toBe(false)
+    expect(answerOf(call(text)).next.some(x => x.key === 'season')).toBe(true)
+  })
+
+  test('a heater in summer draws what it draws in summer, whether or not anybody named a temperature', () => {
+    const winter = answerOf(call('gas furnace', { season: 'winter' })).dailyWh.value
+    const summer = answerOf(call('gas furnace', { season: 'summer' })).dailyWh.value
+    expect(summer).toBeLessThan(0.1 * winter)
+    const cold = answerOf(call('gas furnace', { season: 'winter' }, { outdoorC: -20 })).dailyWh.value
+    expect(cold).toBeGreaterThan(winter)
+  })
+
+  test('a want that its circuit carries is counted once, with the circuit’s other loads told apart', () => {
+    const job = surveyed(call('internet, refrigerator'))
+    const { byWant, dailyWh } = answerOf(job)
+    expect(byWant.reduce((s, w) => s + w.dailyWh, 0)).toBeCloseTo(dailyWh.value, 6)
+  })
+
+  test('an outage that begins at night takes what runs at night', () => {
+    const job = call('lights', { season: 'winter' }, { hours: 4, beginsH: 18 })
+    const noon = call('lights', { season: 'winter' }, { hours: 4, beginsH: 10 })
+    expect(answerOf(job).outageWh.value).toBeGreaterThan(2 * answerOf(noon).outageWh.value)
+    expect(answerOf(job).dailyWh.value).toBeCloseTo(answerOf(noon).dailyWh.value, 6)
+  })
+
+  test('what is said to be owned is used, and costs nothing', async () => {
+    const text = 'refrigerator, internet'
+    const bought = await firstDesigns(call(text, {}, { hours: 8 }), catalogue)
+    const owned = await firstDesigns(
+      call(text, { station: 'yes', stationWhat: 'Sluice 22' }, { hours: 8 }),
+      catalogue,
+    )
+    const low = (d: typeof bought) => Math.min(...d.designs.map(x => x.price.low))
+    expect(low(owned)).toBeLessThan(low(bought))
+    expect(owned.designs.some(d => d.take.source.units[0]?.owned)).toBe(true)
+  })
+
+  test('it must come on by itself: only what does is offered; no noise: no generator', async () => {
+    const auto = await firstDesigns(call('refrigerator, internet', { automatic: 'must' }), catalogue)
+    expect(auto.designs.length).toBeGreaterThan(0)
+    for (const d of auto.designs)
+      expect(['critical-subpanel', 'managed-panel']).toContain(d.take.hookup.method)
+    const quiet = await firstDesigns(call('freezer, internet', { noise: 'none' }, { hours: 72 }), catalogue)
+    expect(quiet.designs.every(d => !d.take.source.generator)).toBe(true)
+    const dear = await firstDesigns(call('freezer, internet', { budget: 100 }), catalogue)
+    expect(dear.designs.length > 0 && dear.designs.every(d => d.overBudget)).toBe(true)
+  })
+})

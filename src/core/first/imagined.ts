@@ -2,7 +2,7 @@ import type { Want } from '../ask/brief'
 import { tiedPanel } from '../job/panels'
 import type { Job } from '../job/schema'
 import { runningVA } from '../loads/load'
-import { freeSpaces, legOf } from '../panel/positions'
+import { freeSpaces, legOf, otherLeg } from '../panel/positions'
 import { breakerRatings, type Circuit, mostSpaces, type Panel } from '../panel/schema'
 
 type Held = NonNullable<Want['loads']>[number]
@@ -43,16 +43,25 @@ function withCircuits(job: Job): Job {
   // two-poles first: they find their pair of spaces while there are pairs
   for (const { want, volts, loads } of [...asked].sort((a, b) => b.volts - a.volts)) {
     const poles = volts === 240 ? 2 : 1
-    const position = placeFor(panel, poles)
+    let position = placeFor(panel, poles)
     if (position === null) {
-      const full = panel.circuits.find(
-        c => c.poles === poles && c.picked && c.loads.length + loads.length <= loadsEach,
-      )
-      if (full)
-        panel = {
-          ...panel,
-          circuits: panel.circuits.map(c => (c === full ? { ...c, loads: [...c.loads, ...loads] } : c)),
-        }
+      // of a panel without any space, what is not wanted makes room: it draws nothing from the source
+      panel = {
+        ...panel,
+        circuits: panel.circuits.filter(c => c.picked || c.tie || c.neutral.kind === 'shared'),
+      }
+      position = placeFor(panel, poles)
+    }
+    if (position === null) {
+      // and where nothing does, it joins another circuit, so that nothing that was asked for goes uncounted
+      const fits = panel.circuits.filter(c => c.poles === poles && c.loads.length + loads.length <= loadsEach)
+      const other = fits.find(c => c.picked) ?? fits[0]
+      panel = {
+        ...panel,
+        circuits: panel.circuits.map(c =>
+          c === other ? { ...c, picked: true, loads: [...c.loads, ...loads] } : c,
+        ),
+      }
       continue
     }
     const circuit: Circuit = {
@@ -68,10 +77,10 @@ function withCircuits(job: Job): Job {
       picked: true,
       loads,
     }
-    panel = { ...panel, spaces: spacesWith(panel, position, poles), circuits: [...panel.circuits, circuit] }
+    panel = { ...grown(panel, spacesWith(panel, position, poles)), circuits: [...panel.circuits, circuit] }
   }
   const spaces = Math.min(mostSpaces, Math.max(panel.spaces, even(taken(panel) + spare)))
-  return { ...job, panels: job.panels.map(p => (p === tied ? { ...panel, spaces } : p)) }
+  return { ...job, panels: job.panels.map(p => (p === tied ? grown(panel, spaces) : p)) }
 }
 
 const even = (n: number) => n + (n % 2)
@@ -79,20 +88,29 @@ const taken = ({ circuits }: Panel) => circuits.reduce((sum, c) => sum + c.poles
 const spacesWith = (panel: Panel, position: number, poles: 1 | 2) =>
   Math.max(panel.spaces, even(poles === 2 ? position + 2 : position))
 
-/** The last free place, away from the main, with its panel as large as it may grow; null where there is none. */
+/** The panel with so many spaces at least: rows beyond those that were found alternate on. */
+function grown(panel: Panel, spaces: number): Panel {
+  if (spaces <= panel.spaces) return panel
+  if (typeof panel.busLegs === 'string') return { ...panel, spaces }
+  const busLegs = [...panel.busLegs]
+  while (busLegs.length < spaces / 2) busLegs.push(otherLeg(busLegs.at(-1) ?? 'L2'))
+  return { ...panel, spaces, busLegs }
+}
+
+/** The first free place, away from the main, with its panel as large as it may grow; null where there is none. */
 function placeFor(panel: Panel, poles: 1 | 2): number | null {
-  const most = typeof panel.busLegs === 'string' ? mostSpaces : panel.spaces
   const find = (from: number, to: number) => {
+    const larger = grown(panel, to)
     const free = new Set(freeSpaces(to, panel.circuits, panel.unusable))
     for (let space = from; space <= to; space++) {
       if (!free.has(space)) continue
       if (poles === 1) return space
-      if (free.has(space + 2) && legOf(panel, space) !== legOf(panel, space + 2)) return space
+      if (free.has(space + 2) && legOf(larger, space) !== legOf(larger, space + 2)) return space
     }
     return null
   }
   // the first four spaces stay free for what is tied beside the main
-  return find(5, panel.spaces) ?? find(panel.spaces + 1, most) ?? find(1, most)
+  return find(5, panel.spaces) ?? find(panel.spaces + 1, mostSpaces) ?? find(1, mostSpaces)
 }
 
 /** The smallest standard breaker for an imagined circuit: a fifth above what its largest load draws, 15 A at least. */

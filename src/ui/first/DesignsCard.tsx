@@ -31,7 +31,7 @@ export function DesignsCard({ found, busy, trouble }: Props) {
               </span>
               <span>{quantity(d.weightLb, 'lb')}</span>
               <span>
-                lasts {quantity(hours, 'h')} in {outOf100(d.chance)} of 100
+                lasts {quantity(hours, 'h')} in about {outOf100(d.chance)} of 100
               </span>
             </Row>
             <Row sx={{ justifyContent: 'space-between' }}>
