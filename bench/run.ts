@@ -3,14 +3,25 @@ import { readFileSync } from 'node:fs'
 import { availableParallelism } from 'node:os'
 import { gzipSync } from 'node:zlib'
 import { chromium, type Page } from '@playwright/test'
+import { things } from '../src/core/ask/things'
+import { understood, wantOf } from '../src/core/ask/want'
 import { evaluate } from '../src/core/assess/evaluate'
 import { landingProblem } from '../src/core/assess/landing'
 import { circuitNeeds } from '../src/core/assess/needs'
 import { solvePositions } from '../src/core/assess/positions'
+import { costsOf } from '../src/core/estimate/costs'
+import { optionOf } from '../src/core/estimate/document'
+import { priced } from '../src/core/estimate/priced'
+import { promiseOf } from '../src/core/estimate/promise'
+import { usualTerms } from '../src/core/estimate/terms'
+import { firstAnswer } from '../src/core/first/answer'
+import { firstDesigns } from '../src/core/first/designs'
 import { wiringSvg } from '../src/core/formats/wiring-svg'
 import { loadSolver } from '../src/core/hookup/solver'
+import { newJob } from '../src/core/job/new'
 import { circuitsOf } from '../src/core/job/panels'
 import type { Job } from '../src/core/job/schema'
+import { library } from '../src/core/loads/library'
 import { deskFor, runDraws } from '../src/core/outage/chance'
 import { planOf } from '../src/core/outage/plan'
 import { traceOf } from '../src/core/outage/trace'
@@ -25,11 +36,13 @@ import { addEquipment } from '../src/server/catalogue/repository'
 import { closeDb, db } from '../src/server/db/connection'
 import { listJobs, listQuerySchema } from '../src/server/jobs/list'
 import { createJob } from '../src/server/jobs/repository'
+import { estimatePdf } from '../src/server/pdf/estimate'
 import { wiringPdf } from '../src/server/pdf/wiring'
 import { listPeople } from '../src/server/people/repository'
 import { servedFirm } from '../src/server/people/types'
 import { catalogue } from '../src/server/seeds/catalogue'
 import { alderHollow, fernbrook, quarryRidge } from '../src/server/seeds/jobs'
+import { firmMinutes, pricesFor } from '../src/server/seeds/prices'
 import { landingJob, largestJob, plannedJob, wiredJob } from './job'
 import { outageJob } from './outage-job'
 
@@ -52,6 +65,33 @@ async function timed(count: number, act: () => unknown): Promise<number[]> {
   return times
 }
 
+const making = {
+  library: library.map(typical => ({ typical, firms: false })),
+  season: 'winter' as const,
+  newId: () => randomUUID(),
+}
+const called = (text: string): Job => {
+  const empty = newJob({ title: 'Bench', place: '', spaces: 40, mainA: 200 })
+  const wants = understood(text, library)
+    .slice(0, 40)
+    .map(u => wantOf(u, making))
+  return { ...empty, brief: { season: 'winter', wants }, outage: { ...empty.outage, hours: 36 } }
+}
+const frozen = {
+  format: 1 as const,
+  number: 'B-1',
+  version: 1,
+  firm: 'Bench',
+  title: 'Bench',
+  place: '',
+  on: '2026-01-01',
+  validUntil: '2026-01-31',
+  intro: '',
+  exclusions: usualTerms.exclusions,
+  payment: usualTerms.payment,
+  closing: usualTerms.closing,
+}
+
 /** What the page itself names is there before the screen answers; the engine, grids and charts come behind it. */
 async function scripts(jobId: string) {
   const browser = await chromium.launch({
@@ -70,6 +110,8 @@ async function scripts(jobId: string) {
     'findings',
     'wire',
     'parts',
+    'first',
+    'estimate',
   ]
   for (const path of [...views.map(v => `/jobs/${jobId}/${v}`), '/bench', '/equipment', '/jobs']) {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
@@ -394,6 +436,43 @@ async function main() {
       pdfs.push(performance.now() - began)
     }
     report('its PDF', pdfs, '2,000 ms')
+  }
+
+  if (wants('estimate')) {
+    const texts = [
+      'well pump, heat, 2 refrigerators, freezer, internet, lights, cooking, washer, dryer',
+      ...things.map(t => t.name),
+    ]
+    const calls = texts.map(text => called(text))
+    const many = called(Array.from({ length: 40 }, (_, n) => things[n % things.length]?.name).join(', '))
+    report('first answer of forty things', await timed(50, () => firstAnswer({ ...many }, making)), '300 ms')
+    const found: number[] = []
+    for (const call of calls.slice(0, 16)) {
+      const began = performance.now()
+      await firstDesigns(call, catalogue)
+      found.push(performance.now() - began)
+    }
+    report('provisional designs of a first call, after the rest of a quarter second', found, '1,250 ms')
+    const pricing = { prices: pricesFor([quarryRidge]), minutes: firmMinutes, rates: usualTerms }
+    const estimate = () => priced(costsOf({ ...quarryRidge }, pricing).costs, usualTerms, '')
+    report('estimate of the largest demo job after a change', await timed(100, estimate), '50 ms')
+    const costs = costsOf(quarryRidge, pricing)
+    const option = optionOf(
+      { id: 'a', name: 'A' },
+      costs,
+      priced(costs.costs, usualTerms, ''),
+      promiseOf(quarryRidge),
+    )
+    const paper: number[] = []
+    for (let n = 0; n < 10; n++) {
+      const began = performance.now()
+      await estimatePdf({ ...frozen, options: [option, { ...option, id: 'b' }, { ...option, id: 'c' }] })
+      paper.push(performance.now() - began)
+    }
+    report('its PDF with three options', paper, '2,000 ms')
+    console.log(
+      `script of a customer’s offer: ${(gzipSync(readFileSync('dist/offer.js')).length / 1000).toFixed(1)} kB gzipped (limit 100)`,
+    )
   }
 
   const [actor] = await listPeople(servedFirm)

@@ -2,7 +2,7 @@ import type { Job } from '../job/schema'
 
 /** What is to be done before anything can be proved, in the order of the work. */
 export interface FirstStep {
-  view: 'ask' | 'panel' | 'loads' | 'source' | 'hook-up'
+  view: 'first' | 'panel' | 'loads' | 'source' | 'hook-up'
   what: string
   done: boolean
 }
@@ -11,7 +11,7 @@ export function firstSteps({ brief, panels, source, hookup }: Job): FirstStep[] 
   const circuits = panels.flatMap(p => p.circuits)
   const picked = circuits.filter(c => c.picked)
   return [
-    { view: 'ask', what: 'Ask what must stay alive, and how long', done: brief.wants.length > 0 },
+    { view: 'first', what: 'Ask what must stay alive, and how long', done: brief.wants.length > 0 },
     { view: 'panel', what: 'Enter the breakers of the panel', done: circuits.length > 0 },
     { view: 'panel', what: 'Pick the circuits that must run', done: picked.length > 0 },
     {

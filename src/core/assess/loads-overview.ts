@@ -7,7 +7,7 @@ import { quantity } from '../units/format'
 import type { Origin } from '../working'
 import { balanceOf } from './balance'
 import { type BySchool, type Learn, learn, needsBySchool, needsByTier, type TierNeed } from './measure-next'
-import { circuitNeeds, conditionsText, loadsOf, type ServedLoad } from './needs'
+import { circuitNeeds, conditionsText, countedLoads, loadsOf } from './needs'
 
 export interface LoadRow {
   circuitId: string
@@ -34,11 +34,6 @@ export interface LoadsOverview {
   /** what the loads are reckoned for, in words; empty where nothing is said */
   conditions: string
   explained: Explained | null
-}
-
-/** Loads that count: of picked circuits that are fed, or of all picked ones while there is no source. */
-export function countedLoads(job: Job): ServedLoad[] {
-  return loadsOf(circuitNeeds(job).filter(n => n.served || (n.circuit.picked && n.feed === 'no-source')))
 }
 
 export function loadsOverview(job: Job): LoadsOverview {

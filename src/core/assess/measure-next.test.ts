@@ -3,9 +3,9 @@ import { applied, circuit, job, load, station } from '../job/fixtures/jobs'
 import { drawn } from '../loads/draw'
 import { type Range, rangeOf, unsure } from '../loads/uncertainty'
 import { balanceOf } from './balance'
-import { changeTold, countedLoads, loadsOverview } from './loads-overview'
+import { changeTold, loadsOverview } from './loads-overview'
 import { learn, needsBySchool, needsByTier } from './measure-next'
-import { circuitNeeds } from './needs'
+import { circuitNeeds, countedLoads } from './needs'
 
 const figuresOf = (j: ReturnType<typeof job>) => balanceOf(j, circuitNeeds(j), countedLoads(j)).figures
 

@@ -201,6 +201,11 @@ export const loadsOf = (needs: readonly CircuitNeed[]): ServedLoad[] =>
     }),
   )
 
+/** Loads that count: of picked circuits that are fed, or of all picked ones while there is no source. */
+export function countedLoads(job: Job): ServedLoad[] {
+  return loadsOf(circuitNeeds(job).filter(n => n.served || (n.circuit.picked && n.feed === 'no-source')))
+}
+
 /** What runs together: everything that comes on by itself, and the largest of what is switched by hand. */
 export interface Coincidence {
   W: number

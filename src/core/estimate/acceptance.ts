@@ -1,6 +1,6 @@
 import * as z from 'zod'
 import { line } from '../quantity'
-import { centsSchema } from './costs'
+import { centsSchema } from './cost'
 import { signatureFault, signed } from './signature'
 
 /** What a customer says when accepting: which option, who, and the drawn name. */

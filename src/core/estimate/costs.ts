@@ -1,11 +1,9 @@
-import * as z from 'zod'
 import { effortOf } from '../assess/compare-methods'
-import { countedLoads } from '../assess/loads-overview'
+import { countedLoads } from '../assess/needs'
 import { unseenFraction } from '../first/unseen'
 import { type Labour, usualLabour } from '../hookup/labour'
 import { methodOf } from '../hookup/method'
 import type { Job } from '../job/schema'
-import { line } from '../quantity'
 import { figure, quantity, sentenceStart } from '../units/format'
 import { partsOfJob } from '../work/parts'
 import type { PartLine } from '../work/parts/line'
@@ -13,39 +11,9 @@ import { partsOfSourceAlone } from '../work/parts/of-plan'
 import { type OrderLine, orderOf } from '../work/parts/order'
 import type { Price } from '../work/parts/prices'
 import { type Minutes, workOfJob } from '../work/parts/tasks'
+import type { Cost, Costs } from './cost'
 import { guessUsd } from './guess'
 import { centsOf, exactly } from './money'
-
-const whole = z.int('must be a whole number').min(0, 'must be 0 or more').max(1_000_000_000)
-export const centsSchema = z.strictObject({ low: whole, high: whole })
-
-/** What one thing costs the firm, before any mark-up. */
-export const costSchema = z.strictObject({
-  key: line(160, 1),
-  kind: z.enum(['equipment', 'material', 'labour']),
-  name: line(200, 1),
-  /** how much of it, in words */
-  amount: line(60),
-  cents: centsSchema,
-  /** where the figure comes from */
-  from: z.enum([
-    'price book',
-    'catalogue',
-    'firm’s rate',
-    'range of the method',
-    'range of the kind',
-    'entered',
-  ]),
-})
-export type Cost = z.infer<typeof costSchema>
-
-/** Costs, and on what they rest: the wiring plan, or the ranges that the method has while there is none. */
-export interface Costs {
-  basis: 'wiring plan' | 'method’s ranges'
-  costs: Cost[]
-  /** parts that nobody has a price of, by name: they are in as a range */
-  unpriced: string[]
-}
 
 export interface Pricing {
   prices: readonly Price[]

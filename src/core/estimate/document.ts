@@ -1,9 +1,9 @@
 import * as z from 'zod'
 import { line } from '../quantity'
-import { type Costs, centsSchema } from './costs'
+import { type Costs, centsSchema } from './cost'
 import type { Cents } from './money'
 import { forCustomer, type Priced, pricedLineSchema, pricedSchema } from './priced'
-import { type Promised, promiseSchema } from './promise'
+import { type Promised, promiseSchema } from './promised'
 
 /** One option as the customer sees it. */
 export const optionSchema = z.strictObject({

@@ -5,6 +5,7 @@ import type { Job } from '../job/schema'
 import { fail, fault, type Outcome, ok } from '../outcome'
 import { line } from '../quantity'
 import { mostOptions } from './document'
+import { introSchema, optionNameSchema } from './draft-words'
 
 /** Where an option comes from: the design as it stands, one that a search or the first answer found, or a copy of the job. */
 export const originSchema = z.discriminatedUnion('kind', [
@@ -15,7 +16,7 @@ export const originSchema = z.discriminatedUnion('kind', [
 
 export const draftOptionSchema = z.strictObject({
   id: line(40, 1),
-  name: line(120, 1),
+  name: optionNameSchema,
   from: originSchema,
 })
 export type DraftOption = z.infer<typeof draftOptionSchema>
@@ -25,7 +26,7 @@ export const draftSchema = z.strictObject({
   /** of the firm's taxes; empty: none */
   taxPlace: line(60),
   /** said to this customer, before the options */
-  intro: z.string().max(2000, 'must be at most 2,000 characters'),
+  intro: introSchema,
   options: z
     .array(draftOptionSchema)
     .max(mostOptions, `must hold at most ${mostOptions} options`)
@@ -38,6 +39,7 @@ export const draftSchema = z.strictObject({
 })
 export type Draft = z.infer<typeof draftSchema>
 
+/** Nothing yet. */
 export const emptyDraft: Draft = { taxPlace: '', intro: '', options: [] }
 
 /** The job that an option is priced by. Faults: a design that the job no longer bears, a copy that is gone. */

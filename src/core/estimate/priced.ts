@@ -1,6 +1,6 @@
 import * as z from 'zod'
 import { line } from '../quantity'
-import { type Cost, centsSchema } from './costs'
+import { type Cost, centsSchema } from './cost'
 import { added, both, type Cents, centsOf, exactly, shareOf } from './money'
 import { type CostKind, costKinds, type Tax, type Terms } from './terms'
 

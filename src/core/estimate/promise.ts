@@ -1,28 +1,11 @@
-import * as z from 'zod'
 import { conditionsOf } from '../ask/outage-asked'
 import { imagined } from '../first/imagined'
 import type { Job } from '../job/schema'
 import { simulate } from '../outage/chance'
 import { planOf } from '../outage/plan'
 import { outOf100 } from '../outage/words'
-import { line } from '../quantity'
 import { quantity, together } from '../units/format'
-
-/** What an option keeps alive, and how surely, in plain words. */
-export const promiseSchema = z.strictObject({
-  /** what must live and is fed, by its name */
-  keeps: z.array(line(80, 1)).max(60),
-  /** what was wanted and is not fed at all */
-  leaves: z.array(line(80, 1)).max(60),
-  hours: z.number(),
-  /** share of the outages simulated in which all of it lasts; null where nothing could be simulated */
-  chance: z.number().nullable(),
-  /** h until the first of it is dark, in the middle outage, at most the hours asked */
-  middleH: z.number().nullable(),
-  sentence: line(600),
-  cautions: z.array(line(300, 1)).max(10),
-})
-export type Promised = z.infer<typeof promiseSchema>
+import type { Promised } from './promised'
 
 const draws = 200
 

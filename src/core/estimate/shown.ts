@@ -1,8 +1,8 @@
 import type { Acceptance } from './acceptance'
-import type { Costs } from './costs'
+import type { Costs } from './cost'
 import type { EstimateDocument } from './document'
 import type { Draft } from './draft'
-import type { Promised } from './promise'
+import type { Promised } from './promised'
 
 /** What server and screens tell each other of an estimate. */
 

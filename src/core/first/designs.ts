@@ -1,7 +1,7 @@
 import type { Want } from '../ask/brief'
 import { effortOf, withMethod } from '../assess/compare-methods'
 import { evaluate } from '../assess/evaluate'
-import { countedLoads } from '../assess/loads-overview'
+import { countedLoads } from '../assess/needs'
 import type { Equipment } from '../equipment'
 import type { UnitEquipment } from '../equipment/source-kinds'
 import { type Labour, usualLabour } from '../hookup/labour'

@@ -4,7 +4,7 @@ import dynamic from 'next/dynamic'
 import { useState } from 'react'
 import { isFirm, mostOptions } from '@/core/estimate/document'
 import type { Draft, DraftOption } from '@/core/estimate/draft'
-import { draftSchema } from '@/core/estimate/draft'
+import { introSchema } from '@/core/estimate/draft-words'
 import { dollars, moneyText } from '@/core/estimate/money'
 import { priced } from '@/core/estimate/priced'
 import { Card, Columns, Quiet, Row } from '../common/pieces'
@@ -133,7 +133,7 @@ export function DraftCard({ estimate }: { estimate: Estimate }) {
             <EditField
               label="A word to this customer"
               value={draft.intro}
-              read={readText(draftSchema.shape.intro)}
+              read={readText(introSchema)}
               onCommit={intro => {
                 void put({ ...draft, intro })
                 return []

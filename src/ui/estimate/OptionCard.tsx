@@ -1,7 +1,7 @@
 import { Alert, Box } from '@mui/material'
 import { X } from 'lucide-react'
 import type { DraftOption } from '@/core/estimate/draft'
-import { draftOptionSchema } from '@/core/estimate/draft'
+import { optionNameSchema } from '@/core/estimate/draft-words'
 import { moneyText } from '@/core/estimate/money'
 import type { Priced } from '@/core/estimate/priced'
 import type { OptionMade } from '@/core/estimate/shown'
@@ -41,7 +41,7 @@ export function OptionCard({ option, place, made, price, onName, onRemove }: Pro
       <EditField
         label="Name for the customer"
         value={option.name}
-        read={readText(draftOptionSchema.shape.name)}
+        read={readText(optionNameSchema)}
         onCommit={name => {
           void onName(name)
           return []

@@ -1,19 +1,14 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQueryClient } from '@tanstack/react-query'
 import { type Terms, termsSchema } from '@/core/estimate/terms'
 import { call } from '../api'
 import { Quiet } from '../common/pieces'
 import { FactsDialog } from '../form/FactsDialog'
-import { told } from '../query'
-
-interface Told {
-  terms: Terms
-  version: number
-}
+import { type TermsTold, useTerms } from './useTerms'
 
 /** How the firm prices its work: rates, mark-up, taxes by place, texts, numbering. For every estimate from now on. */
 export function TermsDialog({ onClose }: { onClose: () => void }) {
   const client = useQueryClient()
-  const { data } = useQuery({ queryKey: ['terms'], queryFn: () => told<Told>('/api/terms'), staleTime: 0 })
+  const { data } = useTerms()
   if (!data) return null
   return (
     <FactsDialog<Terms>
@@ -23,7 +18,7 @@ export function TermsDialog({ onClose }: { onClose: () => void }) {
       draft={structuredClone(data.terms)}
       save="Save for the firm"
       onSave={async terms => {
-        const answer = await call<Told>('/api/terms', 'POST', { terms, version: data.version })
+        const answer = await call<TermsTold>('/api/terms', 'POST', { terms, version: data.version })
         if (!answer.ok) return answer.faults.length ? answer.faults : answer.message
         client.setQueryData(['terms'], answer.data)
         await client.invalidateQueries({ queryKey: ['estimate'] })

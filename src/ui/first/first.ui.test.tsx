@@ -1,6 +1,7 @@
 /** @jest-environment jest-fixed-jsdom */
 import 'fake-indexeddb/auto'
 import { screen, waitFor, within } from '@testing-library/react'
+import { usualTerms } from '@/core/estimate/terms'
 import { usualLabour } from '@/core/hookup/labour'
 import { newJob } from '@/core/job/new'
 import { catalogue } from '@/server/seeds/catalogue'
@@ -14,12 +15,12 @@ beforeAll(() => {
 })
 const empty = newJob({ title: 'Call', place: '', spaces: 30, mainA: 200 })
 const firm = { equipment: catalogue, stock: {}, labour: usualLabour }
-const answering = (path: string) =>
-  path.endsWith('/api/equipment')
-    ? Response.json(firm)
-    : path.endsWith('/api/loads')
-      ? Response.json({ loads: [] })
-      : null
+const answers: Record<string, object> = {
+  '/api/equipment': firm,
+  '/api/loads': { loads: [] },
+  '/api/terms': { terms: usualTerms, version: 0 },
+}
+const answering = (path: string) => (answers[path] ? Response.json(answers[path]) : null)
 const open = (job = empty) => {
   fakeWorkers(() => designing())
   return inWorkspace(<FirstView />, job, path => answering(path))

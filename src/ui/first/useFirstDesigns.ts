@@ -3,6 +3,7 @@ import type { FirstDesigns } from '@/core/first/designs-text'
 import { labourRate } from '@/core/search/wishes'
 import type { Designing } from '@/workers/desks/first-designs'
 import type { Firm } from '../equipment/useEquipment'
+import { useTerms } from '../estimate/useTerms'
 import { Pool, wasDropped } from '../workers/pool'
 import { useWorkspace } from '../workspace/store'
 
@@ -18,6 +19,8 @@ interface State {
 
 /** Provisional designs, looked for in a worker whenever what is asked has stood still for a moment. */
 export function useFirstDesigns(firm: Firm | null): State {
+  const { data: terms } = useTerms()
+  const rateUsd = terms?.terms.labourUsdPerHour ?? labourRate
   const job = useWorkspace(s => s.job)
   const [pool] = useState(() => new Pool<Designing>(start, 1))
   const [state, setState] = useState<State>({ found: null, busy: false, trouble: null })
@@ -28,7 +31,7 @@ export function useFirstDesigns(firm: Firm | null): State {
     const timer = setTimeout(async () => {
       setState(was => ({ ...was, busy: true }))
       try {
-        const found = await pool.run(({ api }) => api.find(job, firm.equipment, firm.labour, labourRate))
+        const found = await pool.run(({ api }) => api.find(job, firm.equipment, firm.labour, rateUsd))
         if (!stopped) setState({ found, busy: false, trouble: null })
       } catch (error) {
         if (!stopped && !wasDropped(error))
@@ -47,6 +50,6 @@ export function useFirstDesigns(firm: Firm | null): State {
       // what was asked a moment ago is no longer wanted
       pool.clear()
     }
-  }, [job, firm, pool])
+  }, [job, firm, pool, rateUsd])
   return state
 }

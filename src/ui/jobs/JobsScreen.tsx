@@ -15,6 +15,7 @@ import { type PersonChoice, TopBar } from '../common/TopBar'
 import { type ListAddress, listAddress } from './address'
 import { JobsTable } from './JobsTable'
 
+const TermsDialog = dynamic(() => import('../estimate/TermsDialog').then(m => m.TermsDialog))
 const NewJobDialog = dynamic(() => import('./NewJobDialog').then(m => m.NewJobDialog))
 
 interface Props {
@@ -30,6 +31,7 @@ export function JobsScreen({ person, rows, total, pageSize, address, order }: Pr
   /** the template that a new job starts from; empty: none */
   const [adding, setAdding] = useState<string | null>(null)
   const [problems, setProblems] = useState<string[]>([])
+  const [pricing, setPricing] = useState(false)
   const [told, setTold] = useState<string | null>(null)
   const pages = Math.max(1, Math.ceil(total / pageSize))
   return (
@@ -79,6 +81,7 @@ export function JobsScreen({ person, rows, total, pageSize, address, order }: Pr
             />
           )}
           <Row>
+            <Button onClick={() => setPricing(true)}>Rates, taxes, texts</Button>
             {shelves
               .filter(s => s.name !== shelfOf(address))
               .map(({ name, ...shelf }) => (
@@ -89,6 +92,7 @@ export function JobsScreen({ person, rows, total, pageSize, address, order }: Pr
           </Row>
         </Row>
       </Screen>
+      {pricing && <TermsDialog onClose={() => setPricing(false)} />}
       {adding !== null && <NewJobDialog template={adding} onClose={() => setAdding(null)} />}
       <Snackbar open={told !== null} autoHideDuration={6000} onClose={() => setTold(null)} message={told} />
     </>

@@ -58,7 +58,7 @@ export function JobsTable({ rows, address, order, onTold, onStart }: Props) {
               <>
                 <MuiLink
                   component={Link}
-                  href={`/jobs/${row.id}/panel`}
+                  href={`/jobs/${row.id}/${row.step === 'ask' ? 'first' : 'panel'}`}
                   color="primary"
                   variant="h2"
                   sx={{ display: 'block' }}
