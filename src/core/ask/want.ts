@@ -176,6 +176,9 @@ export interface Making {
   newId: () => string
 }
 
+/** The request for the plate of a load that no circuit carries yet; and once one does. */
+export const wantPlate = (loadId: string) => `want:${loadId}`
+
 const named = (name: string, count: number) => (count > 1 ? `${count} × ${name}` : name).slice(0, 60)
 
 /** A want with what it draws, of what was understood. */

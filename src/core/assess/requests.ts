@@ -1,4 +1,5 @@
 import type { Photo, RequestRecord, RequestState } from '../ask/evidence'
+import { wantPlate } from '../ask/want'
 import type { Job } from '../job/schema'
 import { assumedStartMultiple, type Load, meanProvenance } from '../loads/load'
 import type { CircuitNeed } from './needs'
@@ -139,6 +140,9 @@ function nameplates(job: Job, needs: readonly CircuitNeed[]): Derived[] {
   const onLoads = needs
     .filter(n => n.circuit.picked)
     .flatMap(n => n.circuit.loads.filter(lacksPlate).map(load => ({ n, load })))
+  const onWants = brief.wants.flatMap(w =>
+    w.circuitIds.length ? [] : (w.loads ?? []).flatMap(({ load }) => (lacksPlate(load) ? [load] : [])),
+  )
   const carried = (kind: string) => brief.wants.some(w => w.circuitIds.length && w.name === kind)
   return [
     ...(brief.largestMotor && brief.lockedRotorA === undefined && !carried(brief.largestMotor)
@@ -162,17 +166,17 @@ function nameplates(job: Job, needs: readonly CircuitNeed[]): Derived[] {
     ...(brief.heat === 'gas or oil burner' && !onLoads.some(l => l.load.needsBond)
       ? [plate('burner', 'boiler or furnace', 'Its watts, and whether it refuses a floating source.')]
       : []),
+    ...onWants.map(load => plate(wantPlate(load.id), load.name, whyPlate(load))),
     ...onLoads.map(({ n, load }) =>
-      plate(
-        `${n.circuit.id}:${load.id}`,
-        `${load.name} (${n.position})`,
-        load.nature === 'plain'
-          ? 'Its watts are only a typical value so far.'
-          : `Its start is taken as ${assumedStartMultiple} times running until the plate is read.`,
-      ),
+      plate(`${n.circuit.id}:${load.id}`, `${load.name} (${n.position})`, whyPlate(load)),
     ),
   ]
 }
+
+const whyPlate = (load: Load) =>
+  load.nature === 'plain'
+    ? 'Its watts are only a typical value so far.'
+    : `Its start is taken as ${load.start?.method === 'multiple' ? load.start.multiple.value : assumedStartMultiple} times running until the plate is read.`
 
 /** A motor without a start figure, or a load of some size that nobody has read or metered. */
 const lacksPlate = (load: Load) => {

@@ -6,6 +6,7 @@ import { thingOf, things } from '../ask/things'
 import { answered, type Making, understood, wantOf } from '../ask/want'
 import { loadsOverview } from '../assess/loads-overview'
 import { coincidence, countedLoads, startNeeds } from '../assess/needs'
+import { requestsOf } from '../assess/requests'
 import { newJob } from '../job/new'
 import { applyOperation, type Operation } from '../job/operations'
 import { type Job, jobSchema } from '../job/schema'
@@ -380,4 +381,27 @@ describe('situations in which it could be wrong', () => {
     const dear = await firstDesigns(call('freezer, internet', { budget: 100 }), catalogue)
     expect(dear.designs.length > 0 && dear.designs.every(d => d.overBudget)).toBe(true)
   })
+})
+
+test('what is wanted is asked for by its plate, and what was sent goes along to its circuit and back', () => {
+  const job = call('well pump, phone charging')
+  const [pump] = job.brief.wants
+  const id = pump?.loads?.[0]?.load.id ?? ''
+  const keys = (j: Job) => requestsOf(j, []).map(r => r.key)
+  expect(keys(job)).toContain(`nameplate:want:${id}`)
+  expect(keys(job).filter(k => k.startsWith('nameplate:want:'))).toHaveLength(1)
+  const sent = applyOperation(job, {
+    op: 'putRequest',
+    request: {
+      key: `nameplate:want:${id}`,
+      state: 'received',
+      answer: { by: 'Customer', on: '2026-11-29', text: '10 A' },
+    },
+  })
+  if (!sent.ok) throw new Error('refused')
+  const there = surveyed(sent.value)
+  const circuitId = there.brief.wants[0]?.circuitIds[0]
+  expect(there.requests.map(r => r.key)).toEqual([`nameplate:${circuitId}:${id}`])
+  const back = applyOperation(there, { op: 'giveWant', wantId: pump?.id ?? '', circuitIds: [] })
+  expect(back.ok && back.value.requests.map(r => r.key)).toEqual([`nameplate:want:${id}`])
 })

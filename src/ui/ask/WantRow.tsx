@@ -103,7 +103,7 @@ export function WantRow({ want, place, of, making, figures, circuits, onMove, on
           variant="standard"
           displayEmpty
           fullWidth
-          value={want.circuitIds[0] ?? ''}
+          value={circuits.find(c => c.id === want.circuitIds[0])?.id ?? ''}
           inputProps={{ 'aria-label': `Circuit that carries ${want.name}` }}
           onChange={e => {
             const [fault] = act({

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import type { DraftOption } from '@/core/estimate/draft'
+import type { Draft, DraftOption } from '@/core/estimate/draft'
 import type { EstimateShown, OptionMade } from '@/core/estimate/shown'
 import type { Terms } from '@/core/estimate/terms'
 import type { Fault } from '@/core/outcome'
@@ -29,12 +29,27 @@ export function useEstimate() {
   })
 }
 
+/** What is done to it. */
+type EstimateChange =
+  | { act: 'draft'; draft: Draft; version: number }
+  | { act: 'send'; version: number }
+  | { act: 'withdraw' | 'relink'; n: number }
+  | { act: 'settle'; questionId: string }
+
 /** Changes of it; the answer is the whole as it stands then. */
 export function useEstimateChanges() {
   const id = useWorkspace(s => s.id)
   const client = useQueryClient()
   return useMutation({
-    mutationFn: (body: object) => dataOf(call<Estimate>(pathOf(id), 'POST', body)),
+    mutationFn: (body: EstimateChange) => dataOf(call<Estimate>(pathOf(id), 'POST', body)),
+    // words and tax stand at once; what costs anew comes with the answer
+    onMutate: body => {
+      if (body.act === 'draft')
+        client.setQueriesData<Estimate>(
+          { queryKey: ['estimate', id] },
+          was => was && { ...was, draft: body.draft },
+        )
+    },
     onSuccess: data => client.setQueriesData({ queryKey: ['estimate', id] }, data),
     onError: () => client.invalidateQueries({ queryKey: ['estimate', id] }),
   })

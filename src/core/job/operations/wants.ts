@@ -1,5 +1,6 @@
 import type { Draft } from 'immer'
 import type { Want } from '../../ask/brief'
+import { wantPlate } from '../../ask/want'
 import type { Load } from '../../loads/load'
 import { fault } from '../../outcome'
 import { feedOf } from '../../panel/positions'
@@ -43,6 +44,16 @@ export function given(wantId: string, circuitIds: readonly string[]): Change {
         if (!to) held.push(...here.map(load => ({ volts: voltsOf(panel, circuit), load })))
       }
     want.circuitIds = [...circuitIds]
+    // what was sent for a plate goes along with the load that it is of
+    const ids = new Set([...taken, ...moved.map(l => l.id)])
+    for (const request of [...job.requests, ...job.photos.flatMap(p => (p.request ? [p] : []))]) {
+      const key = 'key' in request ? request.key : (request.request ?? '')
+      const loadId = key.startsWith('nameplate:') ? (key.split(':')[2] ?? '') : ''
+      if (!ids.has(loadId)) continue
+      const now = `nameplate:${first === undefined ? wantPlate(loadId) : `${first}:${loadId}`}`
+      if ('key' in request) request.key = now
+      else request.request = now
+    }
     if (!to) {
       if (held.length) want.loads = held
       delete want.takenIds
