@@ -4,24 +4,17 @@ import { chromium, type Page } from '@playwright/test'
 const url = process.env.SPILLWAY_URL ?? 'http://127.0.0.1:4180'
 const into = 'docs/screenshots'
 const job = (n: number) => `/jobs/5a1de000-0000-4000-8000-00000000000${n}`
-const [daycare, coast, , flat] = [job(1), job(2), job(3), job(4)]
+const [daycare, coast, boathouse] = [job(1), job(2), job(6)]
 
 interface Shot {
   name: string
   at: string
   width?: number
   height?: number
-  dark?: boolean
   /** what is done before the picture is taken */
   first?: (page: Page) => Promise<void>
 }
 
-const search = async (page: Page) => {
-  const desk = page.locator('section[aria-label="Search designs"]')
-  await desk.getByRole('button', { name: 'Search here' }).click()
-  await desk.getByRole('table').first().waitFor({ timeout: 60_000 })
-  await desk.evaluate(e => e.scrollIntoView({ block: 'start' }))
-}
 const customer = async (page: Page) => {
   const answer = await page.request.post(`${url}/api${coast}/links`, {
     headers: { Origin: url },
@@ -30,25 +23,34 @@ const customer = async (page: Page) => {
   const { token } = await answer.json()
   await page.goto(`${url}/for/${token}`)
 }
+/** The offer of the day-care, by a link made anew. */
+const offer = async (page: Page) => {
+  const answer = await page.request.post(`${url}/api${daycare}/estimate`, {
+    headers: { Origin: url },
+    data: { act: 'relink', n: 1 },
+  })
+  const { token } = await answer.json()
+  await page.goto(`${url}/offer/${token}`)
+}
 const phone = { width: 390, height: 844 }
 
 const shots: Shot[] = [
   { name: 'jobs', at: '/jobs' },
+  { name: 'first', at: `${boathouse}/first`, height: 1000 },
   { name: 'ask', at: `${daycare}/ask` },
   { name: 'panel', at: `${daycare}/panel` },
-  { name: 'phone', at: `${daycare}/panel`, ...phone },
   { name: 'customer', at: '/jobs', ...phone, first: customer },
   { name: 'trace', at: `${coast}/trace`, ...phone },
-  { name: 'directory', at: `${flat}/labels` },
   { name: 'loads', at: `${daycare}/loads`, height: 1000 },
   { name: 'source', at: `${coast}/source`, height: 1100 },
   { name: 'hookup', at: `${daycare}/hook-up`, height: 1100 },
   { name: 'plan', at: '/jobs/5a1de000-0000-4000-8000-000000000003/plan', height: 1180 },
   { name: 'wire', at: '/jobs/5a1de000-0000-4000-8000-000000000003/wire', height: 1180 },
   { name: 'parts', at: '/jobs/5a1de000-0000-4000-8000-000000000003/parts', height: 1000 },
+  { name: 'estimate', at: `${daycare}/estimate`, height: 1180 },
+  { name: 'offer', at: '/jobs', ...phone, first: offer },
   { name: 'one-line', at: `${coast}/one-line`, height: 1200 },
   { name: 'outage', at: `${coast}/outage`, height: 1180 },
-  { name: 'dark', at: `${coast}/outage`, height: 860, dark: true, first: search },
   { name: 'findings', at: `${daycare}/findings` },
   { name: 'print', at: `${daycare}/print`, width: 900, height: 1090 },
   { name: 'bench', at: '/bench/voltage-drop' },
@@ -59,10 +61,9 @@ async function take() {
     executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
   })
-  for (const { name, at, width = 1280, height = 800, dark, first } of shots) {
+  for (const { name, at, width = 1280, height = 800, first } of shots) {
     const context = await browser.newContext({
       viewport: { width, height },
-      colorScheme: dark ? 'dark' : 'light',
       reducedMotion: 'reduce',
     })
     const page = await context.newPage()
@@ -71,7 +72,7 @@ async function take() {
     await page.waitForLoadState('networkidle')
     // fonts, charts and workers have said their last word
     await page.evaluate(() => document.fonts.ready)
-    await page.waitForTimeout(at.endsWith('/outage') && !first ? 6000 : 1500)
+    await page.waitForTimeout(/\/(outage|first)$/.test(at) ? 6000 : 1500)
     await page.screenshot({ path: `${into}/${name}.png` })
     await context.close()
     console.log(name)

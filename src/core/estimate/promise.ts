@@ -82,7 +82,7 @@ function sentenceOf(
       ? `${long} in all of ${draws} simulated ${like}`
       : chance >= 0.5
         ? `${long} ${of100} ${like}`
-        : `for about ${quantity(middleH >= 10 ? Math.round(middleH) : Math.round(middleH * 2) / 2, 'h')} in the middle one of ${draws} simulated ${like}; all ${quantity(job.outage.hours, 'h')} ${of100}`
+        : `for ${quantity(middleH >= 10 ? Math.floor(middleH) : Math.floor(middleH * 2) / 2, 'h')} or more in half of ${draws} simulated ${like}; for all ${quantity(job.outage.hours, 'h')} ${of100}`
   return `Keeps ${what} alive ${often}.${not}`.slice(0, 600)
 }
 

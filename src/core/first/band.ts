@@ -4,10 +4,11 @@ import { answeredOf, thingOf } from '../ask/things'
 import { loadsFor, type Making } from '../ask/want'
 import type { ServedLoad } from '../assess/needs'
 import type { Job } from '../job/schema'
-import { drawn } from '../loads/draw'
+import { drawn, dutyIn } from '../loads/draw'
 import { type Load, runningVA } from '../loads/load'
+import { levelW } from '../loads/log'
 import type { Conditions } from '../loads/season'
-import { startRange, unsure } from '../loads/uncertainty'
+import { rangeOf, startRange, unsure } from '../loads/uncertainty'
 import { waiting } from './imagined'
 
 export interface Band {
@@ -39,18 +40,43 @@ export interface Doubt {
 interface Part {
   meanW: number
   variance: number
+  /** the least and the most that it can be, if its figures lie in their ranges */
+  least: number
+  most: number
 }
 
 const partOf = (load: Load, conditions: Conditions): Part => {
   const { meanW, sdW } = unsure(load, conditions)
-  return { meanW, variance: sdW ** 2 }
+  return { meanW, variance: sdW ** 2, ...endsOf(load, conditions) }
 }
 
 const sum = (parts: readonly Part[]): Part =>
-  parts.reduce((all, p) => ({ meanW: all.meanW + p.meanW, variance: all.variance + p.variance }), {
-    meanW: 0,
-    variance: 0,
-  })
+  parts.reduce(
+    (all, p) => ({
+      meanW: all.meanW + p.meanW,
+      variance: all.variance + p.variance,
+      least: all.least + p.least,
+      most: all.most + p.most,
+    }),
+    { meanW: 0, variance: 0, least: 0, most: 0 },
+  )
+
+/** Weather that nobody named may take a load anywhere between nothing and all the time. */
+function endsOf(load: Load, conditions: Conditions): Pick<Part, 'least' | 'most'> {
+  const watts = rangeOf(load.runningW, 'watts')
+  const idle = rangeOf(load.idleW, 'watts')
+  if (load.weather && conditions.outdoorC === undefined) return { least: 0, most: watts.high }
+  if (load.seasons && conditions.season === undefined) return { least: 0, most: watts.high }
+  const { value } = dutyIn(load, conditions)
+  const share = rangeOf(load.dutyFraction, 'share')
+  const by = load.dutyFraction.value > 0 ? value / load.dutyFraction.value : 1
+  const level = load.runningW.value > 0 ? levelW(load.runningW.value, load.stages) / load.runningW.value : 1
+  const at = (duty: number, W: number, rest: number) => duty * W * level + (1 - duty) * rest
+  return {
+    least: at(Math.min(1, share.low * by), watts.low, idle.low),
+    most: at(Math.min(1, share.high * by), watts.high, idle.high),
+  }
+}
 
 /** The options of a want whose question is open, each with the loads it would be. None where it is answered, or a circuit carries it. */
 export function openOptions(
@@ -84,10 +110,14 @@ export function banded(job: Job, served: readonly ServedLoad[], making: Making):
   const openIds = new Set([...open.keys()].flatMap(w => w.loads.map(l => l.load.id)))
   const doubts: Doubt[] = []
   let meanW = 0
+  let least = 0
+  let most = 0
   for (const { load, need } of served) {
     if (openIds.has(load.id)) continue
     const part = partOf(load, conditions)
     meanW += part.meanW
+    least += part.least
+    most += part.most
     doubts.push({ about: { kind: 'load', load, volts: need.volts }, variance: part.variance })
   }
   for (const [want, options] of open) {
@@ -97,6 +127,8 @@ export function banded(job: Job, served: readonly ServedLoad[], making: Making):
     const between = parts.reduce((s, p) => s + p.share * (p.meanW - mean) ** 2, 0) / whole
     const within = parts.reduce((s, p) => s + p.share * p.variance, 0) / whole
     meanW += mean
+    least += Math.min(...parts.map(p => p.least))
+    most += Math.max(...parts.map(p => p.most))
     doubts.push({ about: { kind: 'answer', want }, variance: between })
     const [likely] = want.loads
     if (likely)
@@ -108,9 +140,10 @@ export function banded(job: Job, served: readonly ServedLoad[], making: Making):
   const sdW = Math.sqrt(doubts.reduce((s, d) => s + d.variance, 0))
   return {
     meanW: {
-      low: Math.max(0, Math.min(value, meanW - nineInTen * sdW)),
+      // nothing lies outside of what its parts can come to
+      low: Math.min(value, Math.max(least, meanW - nineInTen * sdW)),
       value,
-      high: Math.max(value, meanW + nineInTen * sdW),
+      high: Math.max(value, Math.min(most, meanW + nineInTen * sdW)),
     },
     doubts: doubts.filter(d => d.variance > 0).sort((a, b) => b.variance - a.variance),
   }

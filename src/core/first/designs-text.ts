@@ -38,7 +38,9 @@ export const designsText = ({ designs, without, sentence }: FirstDesigns): strin
   const good = designs.some(d => d.chance >= lasts)
   return [
     ...(without.length
-      ? [`Without ${together(without)}, which the catalogue does not carry for so long.`]
+      ? [
+          `Without ${together(without)}: the catalogue does not carry ${without.length > 1 ? 'them' : 'it'} for so long.`,
+        ]
       : []),
     ...(good ? [] : ['None lasts in nine outages of ten: the nearest are shown.']),
   ].join(' ')

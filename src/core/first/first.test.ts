@@ -276,6 +276,13 @@ test('a thing goes to a breaker and back: its loads with it, and a breaker of ot
 })
 
 describe('situations in which it could be wrong', () => {
+  test('the range never goes below what its parts take at the least, nor above the most', () => {
+    const { dailyWh } = answerOf(call('stair lift, cpap, medicine, mini-split', { season: 'winter' }))
+    expect(dailyWh.low).toBeGreaterThan(300)
+    const known = answerOf(call('alarm, night and exit lights', { season: 'winter' })).dailyWh
+    expect(known.high).toBeLessThanOrEqual(24 * (80 + 25))
+  })
+
   const circuitAt = (position: number, legs = {}) => ({
     id: `old-${position}`,
     position,
