@@ -16,7 +16,7 @@ export function circuitOf(job: Job, circuitId: string): { panel: Panel; circuit:
 }
 
 /** `7`, or `S 7` where the job has several panels and this one has a mark. */
-export const placeText = (job: Job, panel: Panel, placed: Placed): string => {
+export const placeText = (job: Pick<Job, 'panels'>, panel: Panel, placed: Placed): string => {
   const text = positionText(panel, placed)
   return job.panels.length > 1 && panel.mark ? `${panel.mark} ${text}` : text
 }

@@ -1,4 +1,4 @@
-import { useId } from 'react'
+import { memo, useId } from 'react'
 import { briefSchema } from '@/core/ask/brief'
 import { answerText, isOpen, type Question } from '@/core/ask/questions'
 import { Quiet } from '../common/pieces'
@@ -15,12 +15,12 @@ interface Props {
 }
 
 /** One question of the brief, answered in place; an emptied answer opens it again. */
-export function QuestionField({ question, next = false, short = false }: Props) {
-  const brief = useWorkspace(s => s.job.brief)
+export const QuestionField = memo(function QuestionField({ question, next = false, short = false }: Props) {
   const act = useWorkspace(s => s.act)
   const id = useId()
   const { key, answering } = question
-  const value = brief[key]
+  const value = useWorkspace(s => s.job.brief[key])
+  const brief = { wants: [], [key]: value }
   const answer = (given: unknown) => {
     if (given === null) return act({ op: 'answerBrief', answers: {}, clear: [key] })
     const parsed = briefSchema.shape[key].safeParse(given)
@@ -65,7 +65,7 @@ export function QuestionField({ question, next = false, short = false }: Props) 
       )}
     </div>
   )
-}
+})
 
 const anyNumber = briefSchema.shape.budget.unwrap().or(briefSchema.shape.coldestC.unwrap())
 

@@ -1,10 +1,9 @@
 import { Box, Button, FormControlLabel, MenuItem, Select, Switch } from '@mui/material'
 import { ArrowDown, ArrowUp, X } from 'lucide-react'
-import { type ReactNode, useState } from 'react'
+import { memo, useState } from 'react'
 import type { Want } from '@/core/ask/brief'
 import { answeredOf, thingOf } from '@/core/ask/things'
 import { answered, type Making } from '@/core/ask/want'
-import type { FirstAnswer } from '@/core/first/answer'
 import { quantity } from '@/core/units/format'
 import { Quiet, Row } from '../common/pieces'
 import { Tool } from '../common/Tool'
@@ -17,15 +16,26 @@ interface Props {
   place: number
   of: number
   making: Making
-  figures: FirstAnswer['byWant'][number] | undefined
+  /** of a day; while it runs */
+  dailyWh: number
+  W: number
+  at240: boolean
   circuits: readonly { id: string; name: string }[]
-  onMove: (to: number) => void
-  onRemove: () => void
-  grip: ReactNode
+  onMove: (from: number, to: number) => void
 }
 
 /** A thing that must live: what it takes, the one question about it, and the circuit that carries it once there is one. */
-export function WantRow({ want, place, of, making, figures, circuits, onMove, onRemove, grip }: Props) {
+export const WantRow = memo(function WantRow({
+  want,
+  place,
+  of,
+  making,
+  dailyWh,
+  W,
+  at240,
+  circuits,
+  onMove,
+}: Props) {
   const act = useWorkspace(s => s.act)
   const say = useWorkspace(s => s.say)
   const [changing, setChanging] = useState(false)
@@ -36,28 +46,31 @@ export function WantRow({ want, place, of, making, figures, circuits, onMove, on
   return (
     <Box sx={{ flex: 1, minWidth: 0, overflowWrap: 'anywhere' }}>
       <Row sx={{ flexWrap: 'nowrap', minHeight: 40 }} spacing={0}>
-        {grip}
         <Box sx={{ flex: 1, minWidth: 0 }}>
           {place + 1}. {want.name}
         </Box>
         <Tool
           label={`${want.name}: more important`}
           disabled={place === 0}
-          onClick={() => onMove(place - 1)}
+          onClick={() => onMove(place, place - 1)}
           icon={ArrowUp}
         />
         <Tool
           label={`${want.name}: less important`}
           disabled={place === of - 1}
-          onClick={() => onMove(place + 1)}
+          onClick={() => onMove(place, place + 1)}
           icon={ArrowDown}
         />
-        <Tool label={`Take ${want.name} off the list`} onClick={onRemove} icon={X} />
+        <Tool
+          label={`Take ${want.name} off the list`}
+          onClick={() => act({ op: 'removeWant', wantId: want.id })}
+          icon={X}
+        />
       </Row>
       <Row sx={{ justifyContent: 'space-between', columnGap: 2, rowGap: 0 }}>
         <Quiet>
-          {figures && figures.W > 0
-            ? `${quantity(figures.dailyWh, 'Wh')} a day, ${quantity(figures.W, 'W')} while it runs${figures.volts.includes(240) ? ', 240 V' : ''}`
+          {W > 0
+            ? `${quantity(dailyWh, 'Wh')} a day, ${quantity(W, 'W')} while it runs${at240 ? ', 240 V' : ''}`
             : carried
               ? 'on its circuit'
               : 'not in the library'}
@@ -124,4 +137,4 @@ export function WantRow({ want, place, of, making, figures, circuits, onMove, on
       )}
     </Box>
   )
-}
+})

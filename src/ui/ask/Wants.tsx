@@ -1,5 +1,6 @@
 import { Button, List, ListItem } from '@mui/material'
 import { Plus } from 'lucide-react'
+import { useCallback, useMemo } from 'react'
 import { mostWants, type Want } from '@/core/ask/brief'
 import { likelyWants } from '@/core/ask/questions'
 import { type Making, understood, wantOf } from '@/core/ask/want'
@@ -8,9 +9,15 @@ import { placeText } from '@/core/job/panels'
 import { plural } from '@/core/units/format'
 import { Column, Row } from '../common/pieces'
 import { moved, Sortable, SortableItem } from '../common/Sortable'
-import { useWorkspace } from '../workspace/store'
+import { useWorkspace, useWorkspaceStore } from '../workspace/store'
 import { AddThing } from './AddThing'
 import { WantRow } from './WantRow'
+
+/** Plain values, so that a row whose figures stand still is not drawn anew. */
+function figuresOf({ byWant }: FirstAnswer, wantId: string) {
+  const found = byWant.find(f => f.wantId === wantId)
+  return { dailyWh: found?.dailyWh ?? 0, W: found?.W ?? 0, at240: found?.volts.includes(240) ?? false }
+}
 
 interface Props {
   making: Making
@@ -23,19 +30,25 @@ export function Wants({ making, answer }: Props) {
   const job = useWorkspace(s => s.job)
   const { brief } = job
   const { wants } = brief
-  const circuits = job.panels.flatMap(panel =>
-    panel.circuits.map(c => ({
-      id: c.id,
-      picked: c.picked,
-      name: `${placeText(job, panel, c)} ${c.label || 'unlabelled'}`,
-    })),
+  const store = useWorkspaceStore()
+  const { panels } = job
+  const circuits = useMemo(
+    () =>
+      panels.flatMap(panel =>
+        panel.circuits.map(c => ({
+          id: c.id,
+          picked: c.picked,
+          name: `${placeText({ panels }, panel, c)} ${c.label || 'unlabelled'}`,
+        })),
+      ),
+    [panels],
   )
   const unpicked = circuits
     .filter(c => !c.picked && wants.some(w => w.circuitIds.includes(c.id)))
     .map(c => c.id)
   const add = (more: readonly Want[]) => {
     const room = mostWants - wants.length
-    const [fault] = more.slice(0, room).flatMap(want => act({ op: 'putWant', want }))
+    const [fault] = act(...more.slice(0, room).map(want => ({ op: 'putWant' as const, want })))
     if (fault) return [fault]
     return more.length > room
       ? [
@@ -48,8 +61,14 @@ export function Wants({ making, answer }: Props) {
         ]
       : []
   }
-  const move = (from: number, to: number) =>
-    act({ op: 'answerBrief', answers: { wants: moved(wants, from, to) } })
+  const move = useCallback(
+    (from: number, to: number) =>
+      act({
+        op: 'answerBrief',
+        answers: { wants: moved(store.getState().job.brief.wants, from, to) },
+      }),
+    [act, store],
+  )
   const typical = making.library.map(e => e.typical)
   return (
     <Column spacing={1}>
@@ -61,16 +80,15 @@ export function Wants({ making, answer }: Props) {
             <SortableItem key={w.id} id={w.id} name={w.name}>
               {(grip, bind) => (
                 <ListItem {...bind} disableGutters disablePadding divider sx={{ py: 0.5 }}>
+                  {grip}
                   <WantRow
                     want={w}
                     place={i}
                     of={wants.length}
                     making={making}
-                    figures={answer.byWant.find(f => f.wantId === w.id)}
                     circuits={circuits}
-                    grip={grip}
-                    onMove={to => move(i, to)}
-                    onRemove={() => act({ op: 'removeWant', wantId: w.id })}
+                    onMove={move}
+                    {...figuresOf(answer, w.id)}
                   />
                 </ListItem>
               )}
