@@ -71,6 +71,14 @@ test('a search finds the front; one press takes a design up, undo brings back', 
   await accessible(page)
   await desk.getByText('Why the others are left out').click()
   await expect(desk).toContainText('Rill 6')
+  // one of them goes to the customer beside the others, and the job stays as it is
+  await desk
+    .getByRole('button', { name: /^As an option of the estimate/ })
+    .first()
+    .click()
+  await expect(page.getByText('It is an option of the estimate.')).toBeVisible()
+  const { draft, options } = await (await request.get(`/api/jobs/${id}/estimate`)).json()
+  expect([draft.options.length, options[0].basis]).toEqual([1, 'wiring plan'])
   const best = desk.getByRole('button', { name: /^Take up/ }).last()
   await best.click()
   await saved(page)

@@ -1,4 +1,5 @@
 import * as z from 'zod'
+import { conditionsOf } from '@/core/ask/outage-asked'
 import { firstAnswer, surgesOf } from '@/core/first/answer'
 import { callJob, callSchema } from '@/core/first/call'
 import { firstDesigns } from '@/core/first/designs'
@@ -36,7 +37,7 @@ export async function firstAnswerOfFile(file: string | undefined, schema: boolea
     job,
     {
       library: library.map(typical => ({ typical, firms: false })),
-      season: undefined,
+      season: conditionsOf(job).season,
       newId: () => 'a load',
     },
     {

@@ -135,6 +135,7 @@ test('an acceptance stands on the page with its name, drawn or typed', () => {
   const page = offerHtml(document(), { ...standing, state: 'accepted', acceptance })
   expect(page).toContain('aria-label="Signature of Kim &quot;K&quot; Lee"')
   expect(page).toContain('M0.0 0.0 L300.0 100.0')
+  expect(page).toContain('/api/offer/t/pdf?signed')
   expect(
     offerHtml(document(), { ...standing, state: 'accepted', acceptance: { ...acceptance, typed: true } }),
   ).toContain('Signed with the typed name')

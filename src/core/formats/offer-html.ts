@@ -60,7 +60,7 @@ export function offerHtml(document: EstimateDocument, standing: OfferStanding): 
     document.exclusions ? `<section><h2>Not included</h2>${paragraphs(document.exclusions)}</section>` : '',
     document.payment ? `<section><h2>Payment</h2>${paragraphs(document.payment)}</section>` : '',
     paragraphs(document.closing),
-    `<p class="row no-print"><a class="button" href="/api/offer/${standing.token}/pdf">The same on paper (PDF)</a></p>`,
+    `<p class="row no-print"><a class="button" href="/api/offer/${standing.token}/pdf${standing.acceptance ? '?signed' : ''}">${standing.acceptance ? 'With your acceptance' : 'The same'} on paper (PDF)</a></p>`,
     standing.state === 'open' ? acceptHtml(options, standing.token) : '',
     standing.state === 'open' || standing.state === 'accepted' ? askHtml(standing) : '',
     `<footer class="quiet"><p>${escaped(deference)}</p><p>Checksum of what you see: ${standing.sha256.slice(0, 16)}…</p></footer>`,

@@ -84,6 +84,11 @@ function Version({ version: v }: { version: VersionShown }) {
         <Button size="small" href={`/api/jobs/${id}/estimate/pdf?n=${v.n}`}>
           As it was sent (PDF)
         </Button>
+        {acceptance && (
+          <Button size="small" href={`/api/jobs/${id}/estimate/pdf?n=${v.n}&signed`}>
+            With its acceptance (PDF)
+          </Button>
+        )}
         {v.state !== 'withdrawn' && (
           <Button size="small" onClick={() => void relink()}>
             Make its link anew

@@ -7,13 +7,15 @@ import { estimatePdf } from '@/server/pdf/estimate'
 import { currentActor } from '@/server/people/actor'
 import { type JobParams, jobOf } from '../../../params'
 
-/** The paper of a version as it was frozen (`?n=`), or of the draft as it stands. */
+/** The paper of a version as it was frozen (`?n=`), with its acceptance (`&signed`), or of the draft as it stands. */
 export const GET = handle(async (request, { params }: JobParams) => {
   const { job, fileName, revision } = await jobOf(params)
   const { id } = await params
   const actor = await currentActor()
-  const n = Number(new URL(request.url).searchParams.get('n') ?? 0)
-  const kept = n > 0 ? await paperOf(actor, id, n) : await drafted()
+  const asked = new URL(request.url).searchParams
+  const n = Number(asked.get('n') ?? 0)
+  const kept =
+    n > 0 ? (asked.has('signed') && (await accepted())) || (await paperOf(actor, id, n)) : await drafted()
   if (!kept) return refuse(404, 'There is no such version of this estimate.')
   return new Response(new Uint8Array(kept), {
     headers: {
@@ -21,6 +23,11 @@ export const GET = handle(async (request, { params }: JobParams) => {
       'content-disposition': `attachment; filename="${fileName}-estimate${n > 0 ? `-${n}` : '-draft'}.pdf"`,
     },
   })
+
+  async function accepted(): Promise<Buffer | null> {
+    const version = (await readEstimate(actor, id, new Date())).versions.find(v => v.n === n)
+    return version?.acceptance ? estimatePdf(version.document, version.acceptance) : null
+  }
 
   async function drafted(): Promise<Buffer> {
     const now = new Date()
