@@ -4,6 +4,9 @@ import { workOnSearches } from '@/server/search/queue'
 
 const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
 
+/** How long it may take to end, once told to. The keeper gives 8 s. */
+const longestEndMs = 7000
+
 /** Works on background searches until it is told to stop; a database that is away is waited for. */
 export async function work(): Promise<number> {
   let ended = false
@@ -12,6 +15,8 @@ export async function work(): Promise<number> {
       process.once(signal, () => {
         ended = true
         resolve()
+        // what does not end is cut, as where the database ends with us: a queue that only began may wait for it for good
+        setTimeout(() => process.exit(0), longestEndMs).unref()
       })
   })
   while (!ended) {
