@@ -327,6 +327,15 @@ test('estimate prices a job by a book, names what has no price, and writes the p
   expect((await run(['estimate'])).err).toMatch(/give a job file/)
 })
 
+test('isolation says what is opened so that a place is dead, and what the main alone would leave', async () => {
+  const said = JSON.parse((await run(['isolation', '-'], JSON.stringify(alderHollow))).out)
+  const bus = said.places.find((p: { place: string }) => /^the bus of/.test(p.place))
+  expect(bus.open).toMatchObject([{ setting: 'off', keepsAway: ['the utility'] }])
+  expect(bus.staysLive.join()).toMatch(/line side/)
+  expect(bus.withMainsOff).toEqual({ live: [], couldBecome: [] })
+  expect((await run(['isolation'])).err).toMatch(/give a job file/)
+})
+
 test('parts lists what to buy, by a price book where one is given; its bad rows are told and leave the others', async () => {
   const text = JSON.stringify(alderHollow)
   const bare = JSON.parse((await run(['parts', '-'], text)).out)

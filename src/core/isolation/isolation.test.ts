@@ -1,0 +1,151 @@
+import fc from 'fast-check'
+import { demoJobs } from '@/server/seeds/jobs'
+import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
+import { fernbrook } from '@/server/seeds/jobs/fernbrook'
+import { millStreet } from '@/server/seeds/jobs/mill-street'
+import { ospreyPoint } from '@/server/seeds/jobs/osprey-point'
+import { quarryRidge } from '@/server/seeds/jobs/quarry-ridge'
+import { saltmarshLane } from '@/server/seeds/jobs/saltmarsh-lane'
+import { methodIds } from '../hookup/method'
+import type { Job } from '../job/schema'
+import { type House, houseOfJob } from './house'
+import { isolationOf, stillLive } from './isolate'
+import { act, liveIn, ordinaryDay } from './live'
+
+const houses: [string, House][] = demoJobs.flatMap(({ job }) =>
+  methodIds.map((method): [string, House] => [
+    `${job.title}, ${method}`,
+    houseOfJob(
+      method === job.hookup.method ? job : { ...job, hookup: { ...job.hookup, method }, planned: [] },
+    ),
+  ]),
+)
+const told = (job: Job, place: string) => {
+  const { cuts, uncut, staysLive } = isolationOf(houseOfJob(job), place)
+  return {
+    cuts: cuts.map(c => `${c.supply.kind}: ${c.handle.name} ${c.setting}`),
+    uncut: uncut.map(s => s.kind),
+    staysLive: staysLive.map(p => p.id),
+  }
+}
+
+test('every joint joins places that are there, by a setting that its handle has', () => {
+  for (const [name, { places, supplies, handles, joints, nevers }] of houses) {
+    const ids = new Set(places.map(p => p.id))
+    const at = (id: string, setting: string) => handles.some(h => h.id === id && h.settings.includes(setting))
+    expect([name, joints.filter(j => !ids.has(j.from) || !ids.has(j.to))]).toEqual([name, []])
+    expect([name, supplies.filter(s => !ids.has(s.at))]).toEqual([name, []])
+    expect([name, joints.filter(j => j.by && !at(j.by.handle, j.by.at))]).toEqual([name, []])
+    expect([name, nevers.filter(n => !n.both.every(([id, s]) => at(id, s)))]).toEqual([name, []])
+    expect([name, new Set(handles.map(h => h.id)).size]).toEqual([name, handles.length])
+    expect([name, handles.filter(h => !h.settings.includes(h.open))]).toEqual([name, []])
+  }
+})
+
+test('what is isolated is dead, whatever anybody does to the other handles meanwhile', () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...houses),
+      fc.nat(),
+      fc.array(fc.nat(), { minLength: 60, maxLength: 60 }),
+      ([, house], which, settings) => {
+        const place = house.places[which % house.places.length]
+        if (!place) return
+        const { cuts, uncut, staysLive } = isolationOf(house, place.id)
+        const held = new Map(cuts.map(c => [c.handle.id, c.setting]))
+        const state = Object.fromEntries(
+          house.handles.map((h, n) => [
+            h.id,
+            held.get(h.id) ?? h.settings[(settings[n % 60] ?? 0) % h.settings.length] ?? h.open,
+          ]),
+        )
+        const live = liveIn(house, state).get(place.id) ?? new Set()
+        expect([...live].filter(id => !uncut.some(s => s.id === id))).toEqual([])
+        for (const beside of staysLive) expect(beside.within).toBe(place.within)
+      },
+    ),
+    { numRuns: 400 },
+  )
+})
+
+test('the main off leaves the line side live, and a backfed panel has a second way in', () => {
+  expect(told(alderHollow, 'bus main')).toEqual({
+    cuts: ['utility: the main of Main panel, garage off'],
+    uncut: [],
+    staysLive: ['line main'],
+  })
+  expect(told(alderHollow, 'line main').uncut).toEqual(['utility'])
+  const coast = told(saltmarshLane, 'bus main')
+  expect(coast.cuts).toEqual(
+    expect.arrayContaining([
+      expect.stringMatching(/^utility: the main of /),
+      expect.stringMatching(/^battery: the cord at the inlet out/),
+      expect.stringMatching(/^solar: breaker .* off/),
+    ]),
+  )
+  const wrong = stillLive(houseOfJob(saltmarshLane), 'bus main', ['main main'])
+  expect([wrong.now.map(s => s.kind), wrong.could.map(s => s.kind).sort()]).toEqual([
+    [],
+    ['battery', 'battery', 'solar'],
+  ])
+})
+
+test('a position of a switch has two ends: its breaker and the cord', () => {
+  const house = houseOfJob(alderHollow)
+  const led = house.places.find(p => p.id.startsWith('load '))
+  expect(told(alderHollow, led?.id ?? '').cuts).toEqual([
+    expect.stringMatching(/^utility: breaker .* off/),
+    'battery: the cord at the inlet out',
+  ])
+})
+
+test('behind an inverter with a battery a panel is live although the utility is cut off', () => {
+  const { planned } = quarryRidge
+  expect(planned.length).toBeGreaterThan(0)
+  const house = houseOfJob(quarryRidge)
+  const critical = house.places.find(p => p.id === 'inverter out')
+  const now = stillLive(
+    house,
+    critical?.id ?? '',
+    house.handles.filter(h => h.kind === 'main').map(h => h.id),
+  )
+  expect(now.now.map(s => s.kind)).toContain('battery')
+  expect(told(quarryRidge, 'inverter out').cuts.join()).toMatch(
+    /battery: the battery disconnect of Millrace 8 off/,
+  )
+})
+
+test('an interlock moves nothing that it forbids, and says why; what a handle makes live and dead is told', () => {
+  const house = houseOfJob(ospreyPoint)
+  const day = ordinaryDay(house)
+  expect(act(house, day, 'backfed', 'on')).toEqual({ blocked: expect.stringMatching(/only one of the two/) })
+  const off = act(house, day, 'main main', 'off')
+  if ('blocked' in off) throw new Error(off.blocked)
+  expect(off.lost).toContain('the bus of Boathouse panel')
+  const fed = act(house, off.state, 'backfed', 'on')
+  expect('state' in fed && fed.made).toEqual(['the inlet and its conductors'].filter(() => false))
+  expect(act(house, day, 'backfed', 'sideways')).toEqual({ blocked: expect.stringMatching(/no setting/) })
+})
+
+test('an appliance on its cord is no part of the panel: nothing of the source reaches it', () => {
+  const house = houseOfJob({ ...fernbrook, hookup: { ...fernbrook.hookup, method: 'cord-and-plug' } })
+  for (const place of house.places.filter(p => p.within.startsWith('panel')))
+    expect(isolationOf(house, place.id).cuts.every(c => c.supply.kind === 'utility')).toBe(true)
+})
+
+test('solar follows what holds it up, and is a supply of its own all the same', () => {
+  const house = houseOfJob(saltmarshLane)
+  const solar = house.supplies.find(s => s.kind === 'solar')
+  const dark = Object.fromEntries(house.handles.map(h => [h.id, h.kind === 'main' ? 'off' : h.settings[0]]))
+  expect(liveIn(house, dark).get(solar?.at ?? '')).toBeUndefined()
+  expect(
+    isolationOf(house, solar?.at ?? '').cuts.length + isolationOf(house, solar?.at ?? '').uncut.length,
+  ).toBeGreaterThan(0)
+})
+
+test('a panel fed from another is dead with its feeder off, whatever its own main does', () => {
+  const house = houseOfJob(millStreet)
+  const fed = millStreet.panels.find(p => p.feederId)
+  if (!fed) return
+  expect(isolationOf(house, `line ${fed.id}`).cuts[0]?.handle.kind).toBe('breaker')
+})
