@@ -129,7 +129,8 @@ export function houseOfJob(found: Job): House {
       breaker(`breaker ${circuit.id}`, `breaker ${at} ${circuit.label || 'unlabelled'}`, within)
       join(bus, wire, { handle: `breaker ${circuit.id}`, at: 'on' })
       const feeds = job.panels.find(p => p.feederId === circuit.id)
-      if (feeds)
+      // the feeder of a panel behind an inverter ends in the inverter
+      if (feeds && !(wiredOn && feeds === tied))
         join(
           wire,
           place(`line ${feeds.id}`, `the line side of ${feeds.name}, its incoming lugs`, `panel ${feeds.id}`),

@@ -110,6 +110,9 @@ test('behind an inverter with a battery a panel is live although the utility is 
     house.handles.filter(h => h.kind === 'main').map(h => h.id),
   )
   expect(now.now.map(s => s.kind)).toContain('battery')
+  // it does not feed back: of the house panel the battery is no supply
+  const [ahead] = quarryRidge.panels
+  expect(told(quarryRidge, `bus ${ahead?.id}`).cuts.join()).not.toMatch(/battery/)
   expect(told(quarryRidge, 'inverter out').cuts.join()).toMatch(
     /battery: the battery disconnect of Millrace 8 off/,
   )
