@@ -202,6 +202,9 @@ test.describe('on the customer’s phone', () => {
     await page.getByRole('button', { name: 'Add', exact: true }).click()
     await expect(wants(page)).toHaveCount(2)
     await expect(page.getByRole('region', { name: 'How big' })).toContainText('Wh')
+    // with the catalogue as this device had it last
+    const designs = page.getByRole('region', { name: 'Designs that may do' })
+    await expect(designs.getByText(/lasts 24 h in about .* of 100/).first()).toBeVisible()
     await context.setOffline(false)
     await saved(page)
     const { record } = await (await request.get(`/api/jobs/${id}`)).json()

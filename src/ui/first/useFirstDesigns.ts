@@ -31,16 +31,21 @@ export function useFirstDesigns(firm: Firm | null): State {
     const timer = setTimeout(async () => {
       setState(was => ({ ...was, busy: true }))
       try {
-        const found = await pool.run(({ api }) => api.find(job, firm.equipment, firm.labour, rateUsd))
+        const found = await pool
+          .run(({ api }) => api.find(job, firm.equipment, firm.labour, rateUsd))
+          .catch(async (error: unknown) => {
+            if (wasDropped(error) || navigator.onLine) throw error
+            // a worker's script is not kept on the device: without a connection it is worked out here
+            const { firstDesigns } = await import('@/core/first/designs')
+            return firstDesigns(job, firm.equipment, { labour: firm.labour, rateUsd })
+          })
         if (!stopped) setState({ found, busy: false, trouble: null })
       } catch (error) {
         if (!stopped && !wasDropped(error))
           setState({
             found: null,
             busy: false,
-            trouble: navigator.onLine
-              ? 'No designs could be looked for. Load the page again.'
-              : 'Designs are looked for again when the connection is back; the rest works meanwhile.',
+            trouble: 'No designs could be looked for. Load the page again.',
           })
       }
     }, restMs)
