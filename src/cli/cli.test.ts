@@ -333,6 +333,9 @@ test('isolation says what is opened so that a place is dead, and what the main a
   expect(bus.open).toMatchObject([{ setting: 'off', keepsAway: ['the utility'] }])
   expect(bus.staysLive.join()).toMatch(/line side/)
   expect(bus.withMainsOff).toEqual({ live: [], couldBecome: [] })
+  const lead = said.changes.find((c: { change: string }) => /to position 1/.test(c.change))
+  expect(lead.open.map((o: { handle: string }) => o.handle)).toContain('the cord at the inlet')
+  expect(lead.withMainsOff).toEqual({ live: [], couldBecome: [expect.any(String)] })
   expect((await run(['isolation'])).err).toMatch(/give a job file/)
 })
 

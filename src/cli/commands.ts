@@ -19,7 +19,7 @@ const usage = `spillway: back-up of chosen home circuits, computed
     [--pdf FILE] [--terms FILE]       on paper; rates, mark-up, taxes as JSON
   spillway first-answer WANTS.json    what must live, asked on the first call: how big, designs that may do, what to ask next
     [--schema]                        JSON Schema of the file
-  spillway isolation JOB.json         place by place: what is opened and locked so that it is dead, what stays live beside it
+  spillway isolation JOB.json         place by place, change by change: what is opened and locked so that it is dead, what stays live beside it
   spillway hookups JOB.json [FILE]    every method on this house; FILE is a catalogue, CSV or JSON
   spillway positions JOB.json         which circuit on which position of the switch
   spillway one-line JOB.json          the one-line diagram as SVG

@@ -1,5 +1,6 @@
 import { houseOfJob } from '@/core/isolation/house'
-import { isolationOf, stillLive } from '@/core/isolation/isolate'
+import { type Cut, isolationOf, stillLive } from '@/core/isolation/isolate'
+import { isolatedChanges } from '@/core/isolation/work'
 import { print } from './io'
 import { readJobFile } from './job'
 
@@ -20,17 +21,28 @@ export async function isolationOfFile(file: string): Promise<number> {
       return {
         place: place.name,
         within: place.within,
-        open: [...new Map(cuts.map(c => [c.handle.id, c])).values()].map(({ handle, setting }) => ({
-          handle: handle.name,
-          setting,
-          lock: handle.lock,
-          keepsAway: cuts.filter(c => c.handle === handle).map(c => c.supply.name),
-        })),
+        open: opened(cuts),
         cannotBeCutOff: uncut.map(s => s.name),
         staysLive: staysLive.map(p => p.name),
         withMainsOff: { live: wrong.now.map(s => s.name), couldBecome: wrong.could.map(s => s.name) },
       }
     }),
+    changes: isolatedChanges(job).map(({ text, places, cuts, uncut, staysLive, mainsOnly }) => ({
+      change: text,
+      meets: places.map(p => p.name),
+      open: opened(cuts),
+      cannotBeCutOff: uncut.map(s => s.name),
+      staysLive: staysLive.map(p => p.name),
+      withMainsOff: { live: mainsOnly.now.map(s => s.name), couldBecome: mainsOnly.could.map(s => s.name) },
+    })),
   })
   return 0
 }
+
+const opened = (cuts: readonly Cut[]) =>
+  [...new Map(cuts.map(c => [c.handle.id, c])).values()].map(({ handle, setting }) => ({
+    handle: handle.name,
+    setting,
+    lock: handle.lock,
+    keepsAway: cuts.filter(c => c.handle.id === handle.id).map(c => c.supply.name),
+  }))

@@ -226,7 +226,7 @@ export function houseOfJob(found: Job): House {
     const input = place('switch in', 'the input of the switch', 'switch')
     join(inlet, input)
     for (const need of circuitNeeds(job)) {
-      if (!need.circuit.picked || need.place === null) continue
+      if (need.place === null) continue
       const wire = `circuit ${need.circuit.id}`
       const load = place(
         `load ${need.circuit.id}`,

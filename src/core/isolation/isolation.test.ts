@@ -2,15 +2,17 @@ import fc from 'fast-check'
 import { demoJobs } from '@/server/seeds/jobs'
 import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { fernbrook } from '@/server/seeds/jobs/fernbrook'
-import { millStreet } from '@/server/seeds/jobs/mill-street'
 import { ospreyPoint } from '@/server/seeds/jobs/osprey-point'
 import { quarryRidge } from '@/server/seeds/jobs/quarry-ridge'
 import { saltmarshLane } from '@/server/seeds/jobs/saltmarsh-lane'
 import { methodIds } from '../hookup/method'
+import { standing } from '../job/as-planned'
+import { withHookupChanges, withoutHookup } from '../job/hookup-changes'
 import type { Job } from '../job/schema'
 import { type House, houseOfJob } from './house'
 import { isolationOf, stillLive } from './isolate'
 import { act, liveIn, ordinaryDay } from './live'
+import { isolatedChanges } from './work'
 
 const houses: [string, House][] = demoJobs.flatMap(({ job }) =>
   methodIds.map((method): [string, House] => [
@@ -126,7 +128,8 @@ test('an interlock moves nothing that it forbids, and says why; what a handle ma
   if ('blocked' in off) throw new Error(off.blocked)
   expect(off.lost).toContain('the bus of Boathouse panel')
   const fed = act(house, off.state, 'backfed', 'on')
-  expect('state' in fed && fed.made).toEqual(['the inlet and its conductors'].filter(() => false))
+  // the cord is out yet: the breaker alone makes nothing live
+  expect('state' in fed && fed.made).toEqual([])
   expect(act(house, day, 'backfed', 'sideways')).toEqual({ blocked: expect.stringMatching(/no setting/) })
 })
 
@@ -147,8 +150,86 @@ test('solar follows what holds it up, and is a supply of its own all the same', 
 })
 
 test('a panel fed from another is dead with its feeder off, whatever its own main does', () => {
-  const house = houseOfJob(millStreet)
-  const fed = millStreet.panels.find(p => p.feederId)
-  if (!fed) return
-  expect(isolationOf(house, `line ${fed.id}`).cuts[0]?.handle.kind).toBe('breaker')
+  const fed = quarryRidge.panels.find(p => p.feederId)
+  expect(told(quarryRidge, `line ${fed?.id}`).cuts).toEqual([
+    'utility: breaker H 1·3 Studio sub-panel off',
+    'solar: breaker H 1·3 Studio sub-panel off',
+  ])
+})
+
+const jobs = demoJobs.flatMap(({ job }) =>
+  methodIds.map(method => {
+    const bare = withoutHookup(job)
+    return method === job.hookup.method
+      ? job
+      : withHookupChanges({ ...bare, hookup: { ...bare.hookup, method } })
+  }),
+)
+
+test('no planned change meets metal that is live, as found or as planned, whatever anybody does to the other handles', () => {
+  fc.assert(
+    fc.property(
+      fc.constantFrom(...jobs),
+      fc.array(fc.nat(), { minLength: 60, maxLength: 60 }),
+      (job, settings) => {
+        const pictures = [standing(job), job].map(houseOfJob)
+        for (const { text, places, cuts, uncut } of isolatedChanges(job)) {
+          const held = new Map(cuts.map(c => [c.handle.id, c.setting]))
+          for (const house of pictures) {
+            const live = liveIn(
+              house,
+              Object.fromEntries(
+                house.handles.map((h, n) => [
+                  h.id,
+                  held.get(h.id) ?? h.settings[(settings[n % 60] ?? 0) % h.settings.length] ?? h.open,
+                ]),
+              ),
+            )
+            const met = places.flatMap(p => [...(live.get(p.id) ?? [])])
+            expect([text, met.filter(id => !uncut.some(s => s.id === id))]).toEqual([text, []])
+          }
+        }
+      },
+    ),
+    { numRuns: 150 },
+  )
+})
+
+test('every change but a notice and what is plugged meets metal that the house has', () => {
+  const nowhere = jobs.flatMap(job => isolatedChanges(job).filter(c => !c.places.length))
+  expect(nowhere.filter(c => !/^notice:|:combiner$/.test(c.id)).map(c => c.id)).toEqual([])
+})
+
+test('work at a position, at an outlet, at a bank: what is off, what stays live there, and what no handle cuts off', () => {
+  const of = (job: Job, id: RegExp) => {
+    const found = isolatedChanges(job).find(c => id.test(c.id))
+    return {
+      off: found?.cuts.map(c => c.handle.name),
+      live: found?.staysLive.map(p => p.id),
+      uncut: found?.uncut.map(s => s.kind),
+      could: found?.mainsOnly.could.map(s => s.kind),
+    }
+  }
+  expect(of(alderHollow, /^lead:c2$/)).toEqual({
+    off: ['the main of Main panel, garage', 'breaker 2 Boiler and circulators', 'the cord at the inlet'],
+    live: ['line main'],
+    uncut: [],
+    could: ['battery'],
+  })
+  // the panel stays closed: only the other positions are beside the hands
+  expect(of(alderHollow, /^position-breaker/).live).toEqual(expect.not.arrayContaining(['bus main']))
+  expect(of(fernbrook, /^cord:/)).toMatchObject({ off: ['breaker 1 Unit heater'], live: [] })
+  // a parted neutral carries the other circuit’s current
+  const [panel] = alderHollow.panels
+  const pair = panel?.circuits.filter(c => c.neutral.kind === 'shared') ?? []
+  const outlet = { kind: 'guard' as const, circuitId: pair[0]?.id ?? '', origin: 'person' as const }
+  expect(of({ ...alderHollow, planned: [outlet] }, /^guard/).off).toEqual(
+    expect.arrayContaining(pair.slice(0, 2).map(c => expect.stringContaining(c.label))),
+  )
+  expect(pair.length).toBeGreaterThan(1)
+  expect(of(quarryRidge, /^mount:inverter/).uncut).toEqual(['battery'])
+  // a circuit that moves is told by the place where it is found
+  expect(of(quarryRidge, /^land:s1$/).off).toEqual(
+    expect.arrayContaining(['breaker H 1·3 Studio sub-panel', 'breaker S 1 Studio lights']),
+  )
 })
