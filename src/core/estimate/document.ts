@@ -14,7 +14,7 @@ export const optionSchema = z.strictObject({
   promise: promiseSchema,
   /** findings of our own checks that must not be, still to be settled */
   unsettled: z.int().min(0),
-  lines: z.array(pricedLineSchema).max(60),
+  lines: z.array(pricedLineSchema).max(400),
   subtotal: centsSchema,
   tax: pricedSchema.shape.tax,
   total: centsSchema,
@@ -71,7 +71,7 @@ export const optionOf = (
   unpriced: unpriced.slice(0, 100).map(n => n.slice(0, 200)),
   promise,
   unsettled,
-  lines: forCustomer(priced).slice(0, 60),
+  lines: forCustomer(priced),
   subtotal: priced.subtotal,
   tax: priced.tax,
   total: priced.total,

@@ -45,7 +45,7 @@ const standing = {
 
 test('what a price rests on, and what is still open, is said to whoever pays', () => {
   expect(basisText(option())).toBe('From the wiring plan of your house.')
-  expect(basisText(option({ unpriced: ['a', 'b'] }))).toMatch(/2 parts stand in at their usual range/)
+  expect(basisText(option({ unpriced: ['a', 'b'] }))).toMatch(/2 parts at the usual range/)
   expect(basisText(option({ basis: 'method’s ranges' }))).toMatch(/nobody has seen your panel yet/)
   expect(unsettledText(option())).toBeNull()
   expect(unsettledText(option({ unsettled: 2 }))).toBe(

@@ -6,7 +6,7 @@ import { difference, moneyText } from './money'
 /** What a price rests on, for whoever pays it. */
 export const basisText = ({ basis, unpriced }: Pick<Option, 'basis' | 'unpriced'>): string =>
   basis === 'wiring plan'
-    ? `From the wiring plan of your house${unpriced.length ? `; ${unpriced.length} parts stand in at their usual range until their price is asked` : ''}.`
+    ? `From the wiring plan of your house${unpriced.length ? `; ${plural(unpriced.length, 'part')} at the usual range until the price is asked` : ''}.`
     : 'From the usual ranges of this way of connecting: nobody has seen your panel yet. It becomes a price after a visit.'
 
 /** How long, and how surely, in a few words: for options beside each other. */

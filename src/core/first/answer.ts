@@ -147,7 +147,8 @@ export function firstAnswer(job: Job, making: Making, known: Known = {}): FirstA
         },
       ],
       references: [],
-      ruleOfThumb: 'A tenth is lost, a tenth stays in reserve.',
+      ruleOfThumb:
+        'Of the label 0.78 reaches the outlets: a tenth is lost, a tenth stays in reserve, and a light load loses a little more. Our assumption.',
       notCovered: [
         'What nobody named.',
         ...(conditions.outdoorC === undefined

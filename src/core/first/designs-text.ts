@@ -29,6 +29,9 @@ export interface FirstDesigns {
   sentence: string
 }
 
+/** Simulated outages that each is judged by: fewer than in a search that decides, or in an estimate. */
+export const firstDraws = 40
+
 /** Lasting in so many draws counts as lasting. */
 export const lasts = 0.9
 

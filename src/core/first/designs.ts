@@ -15,12 +15,10 @@ import { alone } from '../search/tasks'
 import { labourRate, type Wishes } from '../search/wishes'
 import { likelyOwned } from '../source/owned'
 import { storeOf } from '../source/store'
-import { type FirstDesign, type FirstDesigns, lasts } from './designs-text'
+import { type FirstDesign, type FirstDesigns, firstDraws, lasts } from './designs-text'
 import { imagined, waiting } from './imagined'
 import { unseenFraction } from './unseen'
 
-/** Draws of the outage: fewer than in a search that decides. */
-const draws = 40
 /** Stores that hold so much of the need are worth a look. */
 const least = 0.75
 /** Sources simulated at most. */
@@ -42,7 +40,7 @@ export async function firstDesigns(
   let here = job
   for (;;) {
     const space = narrowed(spaceOf(withOwned(imagined(here), catalogue), catalogue, wishesOf(job, labour)))
-    const got = space.heads.length ? await search(space, alone(space), { seed, draws }) : null
+    const got = space.heads.length ? await search(space, alone(space), { seed, draws: firstDraws }) : null
     const front = got?.front ?? []
     const designs = chosen(front).map(({ found, why }) => told(job, space, found, why, { labour, rateUsd }))
     if (designs.some(d => d.chance >= lasts)) return { designs, without, sentence: '' }

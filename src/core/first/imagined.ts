@@ -113,7 +113,7 @@ function placeFor(panel: Panel, poles: 1 | 2): number | null {
   return find(5, panel.spaces) ?? find(panel.spaces + 1, mostSpaces) ?? find(1, mostSpaces)
 }
 
-/** The smallest standard breaker for an imagined circuit: a fifth above what its largest load draws, 15 A at least. */
+/** The smallest standard breaker for an imagined circuit: 125 % of what its largest load draws (NEC 210.20(A)), 15 A at least. */
 function breakerFor(loads: readonly Held['load'][], volts: number): number {
   const amps = Math.max(...loads.map(l => runningVA(l) / volts)) * 1.25
   return breakerRatings.find(a => a >= Math.max(15, amps)) ?? 200

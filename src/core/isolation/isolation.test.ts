@@ -233,3 +233,14 @@ test('work at a position, at an outlet, at a bank: what is off, what stays live 
     expect.arrayContaining(['breaker H 1·3 Studio sub-panel', 'breaker S 1 Studio lights']),
   )
 })
+
+test('a run of circuits opens every panel that one of them is led over from', () => {
+  const [own] = quarryRidge.panels.flatMap(p =>
+    p.id === 'house' ? p.circuits.filter(c => c.poles === 1 && c.purpose === 'loads') : [],
+  )
+  const places = [{ circuitId: own?.id ?? '', panelId: 'new-panel', position: 10 }]
+  const planned = [...quarryRidge.planned, { kind: 'land' as const, places, origin: 'person' as const }]
+  const run = isolatedChanges({ ...quarryRidge, planned }).find(c => /Ten circuits/.test(c.text))
+  expect(run?.places.map(p => p.id)).toEqual(expect.arrayContaining(['bus studio', 'bus house']))
+  expect(run?.cuts.map(c => c.handle.id)).toContain('main house')
+})

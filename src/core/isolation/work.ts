@@ -87,8 +87,8 @@ const metal: { [K in PlannedChange['kind']]: (change: Of<K>, pictures: readonly 
   notice: () => [],
   mount: ({ device }, pictures) => {
     switch (device) {
+      // a combiner’s cords are plugged: bare metal is met at the inlet alone
       case 'inlet':
-      // its cords are plugged: bare metal is met at the inlet alone
       case 'combiner':
         return ['inlet']
       case 'inverter':
@@ -128,6 +128,10 @@ const metal: { [K in PlannedChange['kind']]: (change: Of<K>, pictures: readonly 
       ...(serves === 'feeder' || serves === 'circuits' ? [] : ['inlet']),
       ...(serves === 'inlet' ? [] : within(pictures, 'inverter')),
       ...(serves === 'inlet' || !into || !feeder ? [] : [`bus ${feeder.panel.id}`, `line ${into.id}`]),
+      // it opens every panel that a circuit is led over from
+      ...(serves === 'inlet' || serves === 'feeder'
+        ? []
+        : (into?.circuits ?? []).flatMap(c => busOf(pictures, c.id))),
     ]
   },
 }

@@ -1,5 +1,5 @@
 import { Alert, Box, Button, LinearProgress } from '@mui/material'
-import { designsText, type FirstDesigns } from '@/core/first/designs-text'
+import { designsText, type FirstDesigns, firstDraws } from '@/core/first/designs-text'
 import { outOf100 } from '@/core/outage/words'
 import { quantity } from '@/core/units/format'
 import { Card, Column, Quiet, Row } from '../common/pieces'
@@ -59,7 +59,8 @@ export function DesignsCard({ found, busy, trouble }: Props) {
       {found && found.designs.length > 0 && (
         <Quiet>
           Devices, small parts and hours at their least and most, before mark-up and tax; the dearer end with
-          a tenth for what nobody has seen.
+          a tenth for what nobody has seen. How often each lasts is of {firstDraws} simulated outages; an
+          estimate counts more of them.
         </Quiet>
       )}
     </Card>
