@@ -412,3 +412,22 @@ test('what is wanted is asked for by its plate, and what was sent goes along to 
   const back = applyOperation(there, { op: 'giveWant', wantId: pump?.id ?? '', circuitIds: [] })
   expect(back.ok && back.value.requests.map(r => r.key)).toEqual([`nameplate:want:${id}`])
 })
+
+test.each([
+  [true, 1],
+  [false, 2],
+])(
+  'a breaker keeps its importance beside a thing that is nice to have only where it counted before: %s',
+  (picked, tier) => {
+    const there = surveyed(call('lights'))
+    const [own] = there.panels[0]?.circuits ?? []
+    const [net] = call('internet').brief.wants
+    const job: Job = {
+      ...there,
+      brief: { ...there.brief, wants: net ? [{ ...net, nice: true }] : [] },
+      panels: there.panels.map(p => ({ ...p, circuits: p.circuits.map(c => ({ ...c, picked, tier: 1 })) })),
+    }
+    const done = applyOperation(job, { op: 'giveWant', wantId: net?.id ?? '', circuitIds: [own?.id ?? ''] })
+    expect(done.ok && done.value.panels[0]?.circuits[0]).toMatchObject({ picked: true, tier })
+  },
+)

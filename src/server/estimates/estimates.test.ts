@@ -61,7 +61,7 @@ beforeEach(async () => {
 })
 
 /** Writes the draft and sends it. */
-async function sent(chosen = options.slice(0, 1), at = now) {
+async function sent(chosen = options.slice(0, 1), at = now, meanwhile = () => {}) {
   const { draftVersion } = await readEstimate(firm, jobId, at)
   const draft = { taxPlace: '', intro: '', options: chosen }
   await putDraft(firm, jobId, draft, draftVersion)
@@ -69,6 +69,7 @@ async function sent(chosen = options.slice(0, 1), at = now) {
   if (!record) throw new Error('no job')
   const made = await optionsMade(firm, jobId, record.job, record.revision, draft, usualTerms)
   return sendEstimate(firm, jobId, draftVersion + 1, 'T-', at, async facts => {
+    meanwhile()
     const document = frozenOf(
       record.job,
       { firm: 'Test firm', zone: firm.zone, at },
@@ -143,6 +144,18 @@ test('of two that accept at once one wins, and the other is told what stands', a
   expect(createHash('sha256').update(row.acceptance).digest('hex')).toBe(row.acceptance_sha256)
   expect(JSON.parse(row.acceptance).documentSha256).toBe(row.sha256)
   expect((await openOffer(token, later(400)))?.state).toBe('accepted')
+})
+
+test('what is accepted while a newer version is sent does not stand beside it', async () => {
+  const token = await tokenOf()
+  await changedJob()
+  let accepted: ReturnType<typeof acceptOffer> | undefined
+  await sent(options.slice(0, 1), later(1), () => {
+    accepted = acceptOffer(token, accepting('a'), later(1))
+  })
+  expect(await accepted).toEqual({ state: 'closed', why: 'newer' })
+  const { versions } = await readEstimate(firm, jobId, later(1))
+  expect(versions.map(v => v.state)).toEqual(['open', 'newer'])
 })
 
 test('it cannot be accepted after its day, after a newer version, once withdrawn, or for an option that it has not', async () => {

@@ -164,9 +164,11 @@ export async function sendEstimate<F>(
         .first()
       if (!row) return 'gone'
       if (row.draft_version !== draftVersion) return 'stale'
+      // who accepts meanwhile waits, and is told that there is a newer one
       const before: VersionRow[] = await trx('estimate_version as v')
         .where({ 'v.estimate_id': row.id })
         .orderBy('v.n', 'desc')
+        .forUpdate()
         .select(...columns)
       const last = before.find(v => v.accepted_at)
       const acceptance = last && acceptanceOf(last)

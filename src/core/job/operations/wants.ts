@@ -60,7 +60,7 @@ export function given(wantId: string, circuitIds: readonly string[]): Change {
       return
     }
     delete want.loads
-    const had = to.circuit.loads.length > 0
+    const counted = to.circuit.picked && to.circuit.loads.length > 0
     for (const load of moved) if (!to.circuit.loads.some(l => l.id === load.id)) to.circuit.loads.push(load)
     const takenIds = [...new Set([...(want.takenIds ?? []), ...moved.map(l => l.id)])]
     if (takenIds.length) want.takenIds = takenIds
@@ -68,7 +68,7 @@ export function given(wantId: string, circuitIds: readonly string[]): Change {
     to.circuit.picked = true
     // what it carried before keeps its importance, unless this one matters more
     const tier = want.nice ? 2 : 1
-    to.circuit.tier = had && to.circuit.picked ? (Math.min(to.circuit.tier, tier) as 1 | 2) : tier
+    to.circuit.tier = counted ? (Math.min(to.circuit.tier, tier) as 1 | 2) : tier
   }
 }
 
