@@ -106,7 +106,7 @@ async function offered(request: APIRequestContext, id: string): Promise<string> 
     data: { act: 'draft', version: 0, draft: { taxPlace: 'Alder county', intro: '', options } },
   })
   expect(draft.ok()).toBe(true)
-  const sent = await request.post(at, { data: { act: 'send', version: 1 } })
+  const sent = await request.post(at, { data: { act: 'send', version: 1, revision: record.revision } })
   return `/offer/${(await sent.json()).token}`
 }
 

@@ -126,7 +126,8 @@ const ofJob: Door[] = [
     },
     cannot: [
       notJson,
-      [{ act: 'send', version: 9 }, 409, /Somebody else changed this estimate/],
+      [{ act: 'send', version: 9, revision: 1 }, 409, /Somebody else changed this estimate/],
+      [{ act: 'send', version: 1, revision: 8 }, 409, /The job changed meanwhile/],
       [
         { act: 'draft', version: 0, draft: { taxPlace: '', intro: '', options: [1, 2, 3, 4] } },
         400,

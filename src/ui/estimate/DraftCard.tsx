@@ -20,7 +20,7 @@ const AddOption = dynamic(() => import('./AddOption').then(m => m.AddOption))
 
 /** The estimate before it is sent: its options as they come to by now. */
 export function DraftCard({ estimate }: { estimate: Estimate }) {
-  const { draft, draftVersion, terms, options, faults, versions } = estimate
+  const { draft, draftVersion, revision, terms, options, faults, versions } = estimate
   const change = useEstimateChanges()
   const say = useWorkspace(s => s.say)
   const [adding, setAdding] = useState<'found' | 'copy' | null>(null)
@@ -46,7 +46,7 @@ export function DraftCard({ estimate }: { estimate: Estimate }) {
   }
   const send = async () => {
     try {
-      const done = await change.mutateAsync({ act: 'send', version: draftVersion })
+      const done = await change.mutateAsync({ act: 'send', version: draftVersion, revision })
       setToken(done.token ?? null)
     } catch (error) {
       const [first] = error instanceof Refused ? error.answer.faults : []

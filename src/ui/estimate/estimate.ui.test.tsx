@@ -1,5 +1,5 @@
 /** @jest-environment jest-fixed-jsdom */
-import { screen, waitFor, within } from '@testing-library/react'
+import { act, screen, waitFor, within } from '@testing-library/react'
 import { costsOf } from '@/core/estimate/costs'
 import { optionOf } from '@/core/estimate/document'
 import { type Draft, emptyDraft } from '@/core/estimate/draft'
@@ -28,17 +28,29 @@ function server(versions: VersionShown[] = []) {
     terms,
     sent: [] as object[],
     refuse: null as object | null,
+    /** of the job as the server has it */
+    revision: 1,
+    /** holds back what is answered to a change */
+    hold: null as Promise<void> | null,
   }
   const told = () => ({
+    revision: state.revision,
     number: state.versions.length ? 'E-0001' : null,
     draft: state.draft,
     draftVersion: state.draftVersion,
     versions: state.versions,
     terms: state.terms,
-    options: state.draft.options.map(o => ({ id: o.id, ...costs, promise, stops: ['A shared neutral.'] })),
+    // before its design was saved a job costs nothing
+    options: state.draft.options.map(o => ({
+      id: o.id,
+      ...costs,
+      ...(state.revision === 0 && { costs: [] }),
+      promise,
+      stops: ['A shared neutral.'],
+    })),
     faults: [],
   })
-  const answer = (path: string, init?: RequestInit) => {
+  const answer = async (path: string, init?: RequestInit) => {
     if (path.startsWith('/api/terms')) return Response.json({ terms: state.terms, version: 0 })
     if (!path.endsWith('/estimate')) return null
     if (!init?.body) return Response.json(told())
@@ -49,8 +61,10 @@ function server(versions: VersionShown[] = []) {
       state.draft = body.draft
       state.draftVersion++
     }
+    const now = told()
+    await state.hold
     return Response.json({
-      ...told(),
+      ...now,
       ...((body.act === 'send' || body.act === 'relink') && { token: 'secret' }),
     })
   }
@@ -102,7 +116,24 @@ test('the design at hand becomes an option with its price; a tax changes it at o
   await user.click(screen.getByRole('button', { name: 'Freeze it and make the link' }))
   const address = await screen.findByRole<HTMLInputElement>('textbox', { name: 'Address to send' })
   expect(address.value).toMatch(/\/offer\/secret$/)
-  expect(state.sent.at(-1)).toEqual({ act: 'send', version: 2 })
+  expect(state.sent.at(-1)).toEqual({ act: 'send', version: 2, revision: 1 })
+})
+
+test('an answer worked out before the design was saved does not stand for the design as it is', async () => {
+  const { state, answer } = server()
+  state.revision = 0
+  let release = () => {}
+  state.hold = new Promise(done => {
+    release = done
+  })
+  const { user, store } = inWorkspace(<EstimateView />, alderHollow, answer)
+  await user.click(await screen.findByRole('button', { name: 'Add the design at hand' }))
+  await waitFor(() => expect(state.draft.options).toHaveLength(1))
+  state.revision = 1
+  act(() => store.setState({ revision: store.getState().revision + 1 }))
+  release()
+  const card = within(await screen.findByRole('region', { name: 'Option 1' }))
+  expect(await card.findByText(moneyText(option.total))).toBeTruthy()
 })
 
 test('what somebody else changed meanwhile is told', async () => {

@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { type QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Draft, DraftOption } from '@/core/estimate/draft'
 import type { EstimateShown, OptionMade } from '@/core/estimate/shown'
 import type { Terms } from '@/core/estimate/terms'
@@ -9,6 +9,8 @@ import { useWorkspace } from '../workspace/store'
 
 /** The estimate of the job at hand, its options worked out, and what was sent. */
 export interface Estimate extends EstimateShown {
+  /** of the job that it is worked out of */
+  revision: number
   terms: Terms
   options: OptionMade[]
   faults: Fault[]
@@ -29,10 +31,20 @@ export function useEstimate() {
   })
 }
 
+/** Keeps an answer for the revision of the job that it is of: a later one is worked out anew, and never shown by an earlier one’s figures. */
+async function keep(client: QueryClient, id: string, data: Estimate) {
+  await client.cancelQueries({ queryKey: ['estimate', id] })
+  client.setQueryData(['estimate', id, data.revision], data)
+  await client.invalidateQueries({
+    queryKey: ['estimate', id],
+    predicate: ({ queryKey }) => queryKey[2] !== data.revision,
+  })
+}
+
 /** What is done to it. */
 type EstimateChange =
   | { act: 'draft'; draft: Draft; version: number }
-  | { act: 'send'; version: number }
+  | { act: 'send'; version: number; revision: number }
   | { act: 'withdraw' | 'relink'; n: number }
   | { act: 'settle'; questionId: string }
 
@@ -50,7 +62,7 @@ export function useEstimateChanges() {
           was => was && { ...was, draft: body.draft },
         )
     },
-    onSuccess: data => client.setQueriesData({ queryKey: ['estimate', id] }, data),
+    onSuccess: data => keep(client, id, data),
     onError: () => client.invalidateQueries({ queryKey: ['estimate', id] }),
   })
 }
@@ -69,7 +81,7 @@ export function useAddOption() {
       version: draftVersion,
     })
     if (!done.ok) return done.faults[0] ? `The options ${done.faults[0].message}.` : done.message
-    client.setQueriesData({ queryKey: ['estimate', id] }, done.data)
+    await keep(client, id, done.data)
     return 'It is an option of the estimate.'
   }
 }

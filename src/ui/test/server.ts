@@ -6,7 +6,7 @@ import * as engine from '../workspace/engine'
 import { createWorkspace } from '../workspace/store'
 
 /** What other addresses than the job's answer; null: it is the job that is asked. */
-export type Besides = (path: string, init?: RequestInit) => Response | null
+export type Besides = (path: string, init?: RequestInit) => Response | null | Promise<Response | null>
 
 /** A job's workspace with its engine here. */
 export const workspaceOf = (record: JobRecord, person = 'Designer') =>
@@ -51,7 +51,7 @@ export function fakeServer(job: Job = alderHollow, besides: Besides = () => null
     },
   }
   global.fetch = async (path, init) => {
-    const other = besides(String(path), init)
+    const other = await besides(String(path), init)
     if (other) return other
     if (server.away) throw new TypeError('fetch failed')
     if (!init?.body) return Response.json({ record: server.record, since: [] })

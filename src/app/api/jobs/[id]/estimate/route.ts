@@ -20,7 +20,8 @@ import { type JobParams, jobOf } from '../../params'
 const version = z.int().min(0)
 const actSchema = z.discriminatedUnion('act', [
   z.strictObject({ act: z.literal('draft'), draft: draftSchema, version }),
-  z.strictObject({ act: z.literal('send'), version }),
+  /** by the figures of this revision of the job, and no other */
+  z.strictObject({ act: z.literal('send'), version, revision: z.int().min(1) }),
   z.strictObject({ act: z.literal('withdraw'), n: z.int().min(1) }),
   z.strictObject({ act: z.literal('relink'), n: z.int().min(1) }),
   z.strictObject({ act: z.literal('settle'), questionId: z.uuid() }),
@@ -33,7 +34,7 @@ async function told(params: JobParams['params']) {
   const actor = await currentActor()
   const [estimate, { terms }] = await Promise.all([readEstimate(actor, id, new Date()), readTerms(actor)])
   const { options, faults } = await optionsMade(actor, id, job, revision, estimate.draft, terms)
-  return { ...estimate, terms, options, faults }
+  return { ...estimate, revision, terms, options, faults }
 }
 
 export const GET = handle(async (_request, { params }: JobParams) => told(params))
@@ -60,6 +61,8 @@ export const POST = handle(async (request, { params }: JobParams) => {
   if (said.act === 'settle' && !(await settleQuestion(actor, said.questionId, now)))
     return refuse(404, 'There is no such question.')
   if (said.act !== 'send') return told(params)
+  if (said.revision !== revision)
+    return refuse(409, 'The job changed meanwhile, and its price may have. Look at it again, then send it.')
   const { draft } = await readEstimate(actor, id, now)
   const { terms } = await readTerms(actor)
   const { options, faults } = await optionsMade(actor, id, job, revision, draft, terms)
