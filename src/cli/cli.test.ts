@@ -55,7 +55,7 @@ test('lists, answers from a file and from standard input, prints schemas', () =>
     output: { type: 'object' },
   })
   expect(JSON.parse(spawned(['schema', 'job']).out)).toMatchObject({
-    properties: { formatVersion: { const: 10 } },
+    properties: { formatVersion: { const: 11 } },
   })
 })
 
@@ -185,10 +185,10 @@ test('search finds what the core finds, and from stock alone only what is there'
 test('evaluate refuses a newer, a cut and a huge file, each in words', async () => {
   const text = JSON.stringify(alderHollow)
   const why = (content: string) => run(['evaluate', file('bad.json', content)])
-  expect(await why(text.replace('"formatVersion":10', '"formatVersion":11'))).toMatchObject({
+  expect(await why(text.replace('"formatVersion":11', '"formatVersion":12'))).toMatchObject({
     status: 2,
     out: '',
-    err: expect.stringMatching(/reads up to 10/),
+    err: expect.stringMatching(/reads up to 11/),
   })
   expect((await why(text.slice(0, 999))).err).toMatch(/cut short/)
   expect((await why(' '.repeat(50_000_000))).err).toMatch(/larger than 2,000,000 bytes/)
@@ -325,6 +325,21 @@ test('estimate prices a job by a book, names what has no price, and writes the p
     /contingencyFraction: must be from 0 to 0\.5/,
   )
   expect((await run(['estimate'])).err).toMatch(/give a job file/)
+})
+
+test('work-order prints each step with what must be off, what stays live, what it rests on and its hold points', async () => {
+  const said = JSON.parse((await run(['work-order', '-'], JSON.stringify(alderHollow))).out)
+  expect(said.windows).toMatchObject([
+    {
+      open: [expect.stringMatching(/^the main of .*: off, with a breaker lock/)],
+      staysLive: [expect.stringMatching(/line side/)],
+    },
+  ])
+  const prove = said.tasks.find((t: { id: string }) => t.id === 'prove:w1')
+  expect(prove.holds[0].readings).toContain('L1–ground')
+  expect(prove.restsOn.every((n: number) => n < prove.step)).toBe(true)
+  expect(said.offMinutes).toBeLessThan(said.offUnpreparedMinutes)
+  expect((await run(['work-order'])).err).toMatch(/give a job file/)
 })
 
 test('isolation says what is opened so that a place is dead, and what the main alone would leave', async () => {

@@ -19,6 +19,7 @@ const usage = `spillway: back-up of chosen home circuits, computed
     [--pdf FILE] [--terms FILE]       on paper; rates, mark-up, taxes as JSON
   spillway first-answer WANTS.json    what must live, asked on the first call: how big, designs that may do, what to ask next
     [--schema]                        JSON Schema of the file
+  spillway work-order JOB.json        the order of work: tasks with what must be off, what stays live, hold points, minutes
   spillway isolation JOB.json         place by place, change by change: what is opened and locked so that it is dead, what stays live beside it
   spillway hookups JOB.json [FILE]    every method on this house; FILE is a catalogue, CSV or JSON
   spillway positions JOB.json         which circuit on which position of the switch
@@ -96,6 +97,10 @@ async function command(argv: string[]): Promise<number> {
         : complain('estimate: give a job file')
     case 'first-answer':
       return (await import('./first')).firstAnswerOfFile(first, values.schema ?? false)
+    case 'work-order':
+      return first !== undefined
+        ? (await import('./order')).orderOfFile(first)
+        : complain('work-order: give a job file')
     case 'isolation':
       return first
         ? (await import('./isolation')).isolationOfFile(first)

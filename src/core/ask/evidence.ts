@@ -8,6 +8,8 @@ export const aboutSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('circuit'), circuitId: line(40, 1) }),
   z.strictObject({ kind: z.literal('load'), circuitId: line(40, 1), loadId: line(40, 1) }),
   z.strictObject({ kind: z.literal('wall') }),
+  /** a task of the work: what was done, or found, there */
+  z.strictObject({ kind: z.literal('task'), task: line(120, 1) }),
   z.strictObject({ kind: z.literal('other') }),
 ])
 export type About = z.infer<typeof aboutSchema>
@@ -42,7 +44,7 @@ export const photoSchema = z.strictObject({
   marks: z.array(markSchema).max(100, 'must hold at most 100 marks'),
 })
 export type Photo = z.infer<typeof photoSchema>
-export const mostPhotos = 80
+export const mostPhotos = 320
 
 export const requestStates = ['to ask', 'asked', 'received', 'good enough', 'refused'] as const
 export type RequestState = (typeof requestStates)[number]

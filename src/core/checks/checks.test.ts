@@ -603,6 +603,11 @@ const connected: [string, Job, Job][] = [
   ],
   ['interlock.missing', job([], planned({})), job([], planned({ interlock: interlockW }))],
   [
+    'interlock.missing',
+    job([], planned({ method: 'sub-panel-interlock' })),
+    job([], planned({ method: 'sub-panel-interlock', interlock: interlockW })),
+  ],
+  [
     'interlock.limit',
     job([], planned({ inlet: inletL1430, backfed: { breakerA: 50, heldDown: true } })),
     job([], planned({ inlet: inletL1430, backfed: { breakerA: 30, heldDown: true } })),

@@ -67,7 +67,7 @@ export function interlockNotListed({ job }: Evaluated): Said[] {
 /** A plate needs a main to lock against; which part it is, and what it takes, has to be known. */
 export function interlockPlanned({ job }: Evaluated): Said[] {
   const { method, interlock } = job.hookup
-  if (!methodOf(method).besideMain) return []
+  if (methodOf(method).transfer !== 'interlock') return []
   const panel = tiedPanel(job)
   const found: Said[] = []
   if (panel.mainA === undefined)

@@ -3,6 +3,7 @@ import { methodOf } from '../hookup/method'
 import { asPlanned } from '../job/as-planned'
 import { feederOf, placeText, tiedPanel } from '../job/panels'
 import type { Job } from '../job/schema'
+import { changeId, panelPutUp } from '../plan/change'
 
 /** A piece of metal that is live or dead as a whole, both legs together. */
 export interface Place {
@@ -63,9 +64,16 @@ export interface House {
 const onOff = ['on', 'off'] as const
 const offOn = ['off', 'on'] as const
 
-/** The house of a job as planned, all of it built. */
-export function houseOfJob(found: Job): House {
-  const { job } = asPlanned(found)
+/**
+ * The house of a job as planned: all of it built; or, while it is worked in, with those changes done whose ids are given. What is not led
+ * anywhere yet joins nothing.
+ */
+export function houseOfJob(found: Job, done?: ReadonlySet<string>): House {
+  const { job } = asPlanned(
+    done ? { ...found, planned: found.planned.filter(c => done.has(changeId(c))) } : found,
+  )
+  const undone = new Set(done ? found.planned.map(changeId).filter(id => !done.has(id)) : [])
+  const there = (id: string) => !undone.has(id)
   const places: Place[] = []
   const supplies: Supply[] = []
   const handles: Handle[] = []
@@ -96,7 +104,9 @@ export function houseOfJob(found: Job): House {
   const tied = tiedPanel(job)
   const method = methodOf(job.hookup.method)
   const { source } = job
-  const wiredOn = job.hookup.method === 'critical-subpanel'
+  const panelsUp = found.planned.every(c => !panelPutUp(c) || there(changeId(c)))
+  const wiredOn = job.hookup.method === 'critical-subpanel' && there('mount:inverter') && panelsUp
+  const stood = job.hookup.method !== 'critical-subpanel' || wiredOn
   for (const panel of job.panels) {
     const within = `panel ${panel.id}`
     const bus = place(`bus ${panel.id}`, `the bus of ${panel.name}`, within)
@@ -153,6 +163,7 @@ export function houseOfJob(found: Job): House {
     const stands = 'the source'
     source?.units.forEach(({ id, equipment }, n) => {
       const out = place(`out ${id}`, `the output of ${equipment.name}`, stands)
+      if (!stood) return
       const own = wiredOn && equipment.kind === 'inverter' && n === 0
       const kind =
         equipment.kind === 'vehicle-outlet'
@@ -175,10 +186,10 @@ export function houseOfJob(found: Job): House {
       if (own) {
         // passes the utility through while there is one
         join(passed(), 'inverter out', undefined, true)
-      } else if (!wiredOn && method.neutral !== 'stand-alone')
+      } else if (!wiredOn && method.neutral !== 'stand-alone' && there('mount:inlet'))
         join(out, cordEnd(), { handle: 'cord', at: 'in' }, true)
     })
-    if (wiredOn || method.neutral === 'stand-alone') return
+    if (!stood || wiredOn || method.neutral === 'stand-alone' || !there('mount:inlet')) return
     handles.push({
       id: 'cord',
       name: 'the cord at the inlet',
@@ -208,6 +219,7 @@ export function houseOfJob(found: Job): House {
   function transferInto(job: Job) {
     const inlet = cordEnd()
     if (method.transfer === 'interlock' || method.transfer === 'none') {
+      if (!there(`backfeed:${tied.id}`)) return
       const within = `panel ${tied.id}`
       breaker('backfed', `the backfed breaker in ${tied.name}`, within, 'off')
       join(inlet, `bus ${tied.id}`, { handle: 'backfed', at: 'on' })
@@ -223,10 +235,11 @@ export function houseOfJob(found: Job): House {
     }
     if (method.serves !== 'positions') return
     // each led circuit: its load side is joined to its breaker or to the source, by its position
+    if (!there('mount:switch') || !there('mount:managed')) return
     const input = place('switch in', 'the input of the switch', 'switch')
     join(inlet, input)
     for (const need of circuitNeeds(job)) {
-      if (need.place === null) continue
+      if (need.place === null || !there(`lead:${need.circuit.id}`)) continue
       const wire = `circuit ${need.circuit.id}`
       const load = place(
         `load ${need.circuit.id}`,

@@ -33,7 +33,12 @@ const rank: Record<Handle['kind'], number | null> = {
  * A way by which a supply reaches a place with these handles open, however the others stand: the handles on it, from the supply on. A handle stands one way at a time, so no
  * way goes through two settings of one. Null where there is none.
  */
-function wayTo(house: House, supply: Supply, placeId: string, open: ReadonlySet<string>): string[] | null {
+export function wayTo(
+  house: House,
+  supply: Supply,
+  placeId: string,
+  open: ReadonlySet<string>,
+): string[] | null {
   const seen = new Set<string>()
   const walk = (at: string, set: ReadonlyMap<string, string>): string[] | null => {
     if (at === placeId) return [...set.keys()]

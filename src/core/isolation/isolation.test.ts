@@ -172,7 +172,7 @@ test('no planned change meets metal that is live, as found or as planned, whatev
       fc.constantFrom(...jobs),
       fc.array(fc.nat(), { minLength: 60, maxLength: 60 }),
       (job, settings) => {
-        const pictures = [standing(job), job].map(houseOfJob)
+        const pictures = [standing(job), job].map(j => houseOfJob(j))
         for (const { text, places, cuts, uncut } of isolatedChanges(job)) {
           const held = new Map(cuts.map(c => [c.handle.id, c.setting]))
           for (const house of pictures) {

@@ -24,7 +24,7 @@ export interface IsolatedChange {
 type Of<K extends PlannedChange['kind']> = Extract<PlannedChange, { kind: K }>
 
 /** The house as it is found, and as it will be: while it is worked in, it may be either. */
-interface Picture {
+export interface Picture {
   job: Job
   house: House
 }
@@ -136,13 +136,14 @@ const metal: { [K in PlannedChange['kind']]: (change: Of<K>, pictures: readonly 
   },
 }
 
-const metalOf = (change: PlannedChange, pictures: readonly Picture[]) =>
+/** Ids of the places where a change meets bare metal, in either picture. */
+export const metalOf = (change: PlannedChange, pictures: readonly Picture[]) =>
   (metal[change.kind] as (change: PlannedChange, pictures: readonly Picture[]) => string[])(change, pictures)
 
 /** The first of each key. */
 const byKey = <T>(all: readonly T[], key: (of: T) => string): T[] =>
   [...new Map([...all].reverse().map(x => [key(x), x])).values()].reverse()
-const byId = <T extends { id: string }>(all: readonly T[]) => byKey(all, x => x.id)
+export const byId = <T extends { id: string }>(all: readonly T[]) => byKey(all, x => x.id)
 
 /**
  * For each change that is planned and not yet built: what has to be off, reasoned on the house as found and as planned together, for what was connected an hour ago counts.
@@ -179,7 +180,8 @@ export function isolatedChanges(job: Job): IsolatedChange[] {
     })
 }
 
-function ofHouse(house: House, ids: readonly string[]): Omit<IsolatedChange, 'id' | 'text'> {
+/** What has to be off, in one picture of a house, for hands to meet these places. */
+export function ofHouse(house: House, ids: readonly string[]): Omit<IsolatedChange, 'id' | 'text'> {
   const places = house.places.filter(p => ids.includes(p.id))
   const each = places.map(p => isolationOf(house, p.id))
   const cuts = each.flatMap(e => e.cuts)

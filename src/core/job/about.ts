@@ -7,6 +7,7 @@ export function aboutText(job: Job, about: About): string {
   if (about.kind === 'panel')
     return job.panels.find(p => p.id === about.panelId)?.name ?? 'a panel that is gone'
   if (about.kind === 'wall') return 'wall'
+  if (about.kind === 'task') return 'the work'
   if (about.kind === 'other') return 'other'
   const found = circuitOf(job, about.circuitId)
   if (!found) return 'a circuit that is gone'

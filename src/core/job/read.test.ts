@@ -10,6 +10,7 @@ import six from './fixtures/format-6.json'
 import seven from './fixtures/format-7.json'
 import eight from './fixtures/format-8.json'
 import nine from './fixtures/format-9.json'
+import ten from './fixtures/format-10.json'
 import { readJob, readJobText, upgradeTo } from './read'
 import { formatVersion, jobSchema } from './schema'
 
@@ -25,8 +26,8 @@ test('a document reads back as it was written', () => {
 })
 
 test('a newer format, a truncated file and a foreign file each say what they are', () => {
-  expect(why(text.replace('"formatVersion":10', '"formatVersion":11'))[0]).toMatch(
-    /formatVersion: is 11; this Spillway reads up to 10/,
+  expect(why(text.replace('"formatVersion":11', '"formatVersion":12'))[0]).toMatch(
+    /formatVersion: is 12; this Spillway reads up to 11/,
   )
   expect(why(text.slice(0, 500))[0]).toMatch(/not whole JSON .* cut short/)
   expect(why('[1, 2]')[0]).toMatch(/not a job document/)
@@ -86,7 +87,7 @@ test('a document of version 1 reads as one of today: no calculations, no brief, 
   }
   const read = readJob(old)
   expect(read.ok && read.value).toMatchObject({
-    formatVersion: 10,
+    formatVersion: 11,
     calculations: [],
     brief: { wants: [] },
     requests: [],
@@ -104,7 +105,7 @@ test('a document of version 1 reads as one of today: no calculations, no brief, 
 })
 
 /** Documents as they were written when each format was the newest. */
-const kept = [one, two, three, four, five, six, seven, eight, nine]
+const kept = [one, two, three, four, five, six, seven, eight, nine, ten]
 
 test.each(kept.map((document, n) => [n + 1, document] as const))(
   'a kept file of format %i reads as one of today, and loses nothing that a person entered',

@@ -38,6 +38,8 @@ const upgrades: Readonly<Record<number, Upgrade>> = {
   8: document => document,
   // 10: what is wanted says what it draws before a circuit carries it. All of it may be missing.
   9: document => document,
+  // 11: what the field wrote down. It may be missing.
+  10: document => document,
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>

@@ -12,8 +12,9 @@ import { changeId, changeSchema } from '../plan/change'
 import { line } from '../quantity'
 import { checkSource, sourceSchema } from '../source/design'
 import { acceptanceSchema } from './acceptance'
+import { workSchema } from './work-log'
 
-export const formatVersion = 10
+export const formatVersion = 11
 
 export const steps = [
   'ask',
@@ -64,6 +65,8 @@ const shape = z.strictObject({
   /** what the utility's interval data say of the house */
   utility: utilitySchema.optional(),
   calculations: z.array(calculationSchema).max(60, 'must hold at most 60 calculations'),
+  /** the order of work as it was put, and what the field wrote down: the order itself is computed */
+  work: workSchema.optional(),
   accepted: z.array(acceptanceSchema).max(200, 'must hold at most 200 acceptances').optional(),
 })
 

@@ -7,6 +7,7 @@ import { withHookupChanges } from '../hookup-changes'
 import { isStillValid, type Job, jobSchema } from '../schema'
 import { askOperations } from './ask'
 import { circuitOperations } from './circuits'
+import { fieldOperations } from './field'
 import { hookupOperations } from './hookup'
 import { jobOperations } from './job-facts'
 import { loadOperations } from './loads'
@@ -26,6 +27,7 @@ const known = {
   ...askOperations,
   ...planOperations,
   ...wiringOperations,
+  ...fieldOperations,
 }
 
 const simpleSchema = z.discriminatedUnion('op', [
