@@ -10,13 +10,19 @@ import {
 
 /**
  * Keeps the field screens for a cellar without a connection: the program's own files before any of them is needed, and of each
- * job the field screens that were opened: tracing, the first answer. The network always comes first; a server's error never replaces what is kept.
+ * job the field screens that were opened: tracing, the first answer, the work. The network always comes first; a server's error never replaces what is kept.
  */
 declare const self: ServiceWorkerGlobalScope & { __FILES: PrecacheEntry[] }
 
 const keptPages = 'spillway-field-pages'
 const isField = (url: URL) =>
-  url.origin === self.location.origin && /^\/jobs\/[0-9a-f-]{36}\/(trace|first)$/.test(url.pathname)
+  url.origin === self.location.origin && /^\/jobs\/[0-9a-f-]{36}\/(trace|first|field)$/.test(url.pathname)
+
+const kinds: Readonly<Record<string, string>> = {
+  first: 'First answer',
+  trace: 'Trace the breakers',
+  field: 'The work, step by step',
+}
 
 /** The page alone: the same however it was asked for. */
 const pageKey = (address: string) => new URL(new URL(address).pathname, self.location.origin).href
@@ -49,7 +55,7 @@ async function away(): Promise<Response> {
       // as the page's own writer escaped it
       const title = /<title>([^<]{1,120})<\/title>/.exec(text)?.[1]?.replace(/ · Spillway$/, '') ?? 'A job'
       const path = new URL(key.url).pathname
-      const what = path.endsWith('/first') ? 'First answer' : 'Trace the breakers'
+      const what = kinds[path.split('/').at(-1) ?? ''] ?? 'A screen'
       return `<li><a href="${path}">${what}: ${title}</a></li>`
     }),
   )

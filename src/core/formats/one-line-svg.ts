@@ -1,6 +1,7 @@
 import { Graph, layout } from '@dagrejs/dagre'
 import { deference } from '../deference'
 import type { Job } from '../job/schema'
+import type { Fill, Water } from '../order/water'
 import { type Line, oneLineOf, type Part, type PartKind } from '../work/one-line'
 import { escaped, shortened } from './svg-text'
 
@@ -28,9 +29,14 @@ const heightOf = (part: Part) =>
 /**
  * The one-line diagram of a job as a drawing: parts placed by dagre (layered, from the utility down), standard symbols,
  * neutral-to-ground bonds and the electrode, a sheet frame with title. Text only, no script; it stands by itself.
- * `hrefOf` makes each part a link to where it is changed.
+ * `hrefOf` makes each part a link to where it is changed. `water` fills what is live and drains what is dead. Without a sheet it stands without frame and title.
  */
-export function oneLineSvg(job: Job, sheet: Sheet, hrefOf?: (part: Part) => string): string {
+export function oneLineSvg(
+  job: Job,
+  sheet: Sheet | null,
+  hrefOf?: (part: Part) => string,
+  water?: Water,
+): string {
   const { parts, lines, notes } = oneLineOf(job)
   const graph = new Graph({ multigraph: true })
   graph.setGraph({ rankdir: 'TB', nodesep: 34, ranksep: 46, marginx: 12, marginy: 12 })
@@ -52,8 +58,8 @@ export function oneLineSvg(job: Job, sheet: Sheet, hrefOf?: (part: Part) => stri
   layout(graph)
   const { width: inner = 0, height: tall = 0 } = graph.graph()
   const noteLines = notes.length
-  const width = Math.max(760, inner + 2 * framePx)
-  const footer = Math.max(titlePx, 26 + noteLines * linePx)
+  const width = Math.max(sheet ? 760 : 300, inner + 2 * framePx)
+  const footer = sheet ? Math.max(titlePx, 26 + noteLines * linePx) : 0
   const height = tall + 2 * framePx + footer
   const shift = (width - inner) / 2
   const drawnLines = lines.map((line, n) => {
@@ -65,6 +71,7 @@ export function oneLineSvg(job: Job, sheet: Sheet, hrefOf?: (part: Part) => stri
       line,
       { ...edge, points: first ? [{ x: first.x, y: first.y - lift }, ...rest] : [] },
       shift,
+      water?.lines[n],
     )
   })
   const drawnParts = parts.map(part => {
@@ -75,17 +82,17 @@ export function oneLineSvg(job: Job, sheet: Sheet, hrefOf?: (part: Part) => stri
       w: at.width,
       h: at.height,
     }
-    const drawing = drawnPart(part, box)
+    const drawing = drawnPart(part, box, water?.parts[part.id])
     return hrefOf
       ? `<a href="${escaped(hrefOf(part))}" data-part="${escaped(part.id)}">${drawing}</a>`
       : drawing
   })
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${Math.round(width)} ${Math.round(height)}" width="${Math.round(width)}" height="${Math.round(height)}" font-family="'Atkinson Hyperlegible Next Variable', sans-serif" font-size="12" fill="#111111" role="group" aria-label="One-line diagram of ${escaped(job.title)}">
 <rect width="100%" height="100%" fill="#ffffff"/>
-<rect x="8" y="8" width="${Math.round(width - 16)}" height="${Math.round(height - 16)}" fill="none" stroke="#111111" stroke-width="1.6"/>
+${sheet ? `<rect x="8" y="8" width="${Math.round(width - 16)}" height="${Math.round(height - 16)}" fill="none" stroke="#111111" stroke-width="1.6"/>` : ''}
 ${drawnLines.join('\n')}
 ${drawnParts.join('\n')}
-${frame(job, sheet, notes, width, height, footer)}
+${sheet ? frame(job, sheet, notes, width, height, footer) : ''}
 </svg>
 `
 }
@@ -129,6 +136,7 @@ function drawnLine(
   line: Line,
   edge: { points?: Point[]; x?: number; y?: number; width?: number },
   shift: number,
+  fill: Fill | undefined,
 ): string {
   const points = (edge.points ?? []).map(p => ({ x: p.x + shift, y: p.y + framePx }))
   const path = squared(points)
@@ -143,7 +151,10 @@ function drawnLine(
     line.exclusive && end
       ? `<circle cx="${end.x.toFixed(1)}" cy="${(end.y - 5).toFixed(1)}" r="4" fill="#ffffff" stroke="#111111" stroke-width="1.5"/>`
       : ''
-  return `<path d="${path}" fill="none" stroke="#111111" stroke-width="2"${line.cord ? ' stroke-dasharray="7 5"' : ''}/>${contact}${label.join('')}`
+  const stream =
+    fill && fill !== 'dry' ? `<path d="${path}" fill="none" stroke="${waterInk}" stroke-width="9"/>` : ''
+  const drained = fill === 'dry' ? ' stroke-opacity="0.35"' : ''
+  return `${stream}<path d="${path}" fill="none" stroke="#111111" stroke-width="2"${drained}${line.cord ? ' stroke-dasharray="7 5"' : ''}/>${contact}${label.join('')}`
 }
 
 /** Only upright and level strokes, as a one-line is drawn. */
@@ -172,19 +183,39 @@ interface Box {
   h: number
 }
 
-function drawnPart(part: Part, { x, y, w, h }: Box): string {
+/** Water, and what is written on it. */
+const waterInk = '#8fc9d6'
+const shares = { full: 1, half: 0.35, dry: 0 } as const
+const halves: Partial<Record<PartKind, string>> = { panel: 'LINE SIDE LIVE', unit: 'STORE LIVE' }
+const wordOf = (fill: NonNullable<Fill>, kind: PartKind) =>
+  fill === 'full' ? 'LIVE' : fill === 'dry' ? 'dead' : (halves[kind] ?? 'PARTLY LIVE')
+
+function drawnPart(part: Part, { x, y, w, h }: Box, fill?: Fill): string {
   const body = part.electrode ? h - electrodePx : h
   const textX = x + symbolPx + 18
   const lines = part.lines.map(
     (t, i) =>
       `<text x="${textX}" y="${y + 36 + i * linePx}" font-size="11">${escaped(shortened(t, 34))}</text>`,
   )
+  // water comes from above: a line side that is live stands full over the rest
+  const level =
+    fill && fill !== 'dry'
+      ? `<rect x="${x + 1.5}" y="${y + 1.5}" width="${w - 3}" height="${(body - 3) * shares[fill]}" fill="${waterInk}"/>`
+      : ''
   const dash = part.kind === 'loads' ? ' stroke-dasharray="2 3"' : ''
-  return `<g><rect x="${x}" y="${y}" width="${w}" height="${body}" rx="3" fill="#ffffff" stroke="#111111" stroke-width="${part.kind === 'panel' ? 2.4 : 1.2}"${dash}/>
+  return `<g><rect x="${x}" y="${y}" width="${w}" height="${body}" rx="3" fill="#ffffff" stroke="#111111" stroke-width="${part.kind === 'panel' ? 2.4 : 1.2}"${dash}/>${level}
 <g transform="translate(${x + 8} ${y + (body - symbolPx) / 2})">${symbols[part.kind]}</g>
 <text x="${textX}" y="${y + 20}" font-weight="700">${escaped(shortened(part.title, 32))}</text>
 ${lines.join('\n')}
-${bondMark(part, x + w, y)}${part.electrode ? electrode(x + 30, y + body) : ''}</g>`
+${fill ? fillMark(fill, part.kind, x + w, y + body) : bondMark(part, x + w, y)}${part.electrode ? electrode(x + 30, y + body) : ''}</g>`
+}
+
+/** What a part is, in a word beside the colour. */
+function fillMark(fill: NonNullable<Fill>, kind: PartKind, right: number, bottom: number): string {
+  const word = wordOf(fill, kind)
+  const w = word.length * 6.4 + 10
+  const dead = fill === 'dry'
+  return `<g><rect x="${right - w - 4}" y="${bottom - 9}" width="${w}" height="16" rx="3" fill="${dead ? '#ffffff' : '#111111'}" stroke="#111111"${dead ? ' stroke-dasharray="2 2"' : ''}/><text x="${right - w / 2 - 4}" y="${bottom + 3}" font-size="10" font-weight="700" text-anchor="middle" fill="${dead ? '#111111' : '#ffffff'}">${word}</text></g>`
 }
 
 /** `N=G` where neutral and ground are joined, `N G` where they are kept apart. */

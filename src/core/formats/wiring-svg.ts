@@ -1,15 +1,7 @@
 import type { WiringPlan } from '../work/wiring/parts'
 import { escaped } from './svg-text'
-import { type Drawing, type Shape, type Wire, type WireInk, wiringDrawing } from './wiring-drawing'
-
-/** Inks of wires on white paper: a white wire is a line with a rim, a bare one copper. */
-export const inks: Record<WireInk, { line: string; rim: string | null }> = {
-  black: { line: '#111111', rim: null },
-  red: { line: '#c62828', rim: null },
-  white: { line: '#ffffff', rim: '#555555' },
-  green: { line: '#2e7d32', rim: null },
-  bare: { line: '#b06a2b', rim: null },
-}
+import { inks } from './wire-inks'
+import { type Drawing, type Shape, type Wire, wiringDrawing } from './wiring-drawing'
 
 const n = (v: number) => v.toFixed(1)
 

@@ -70,6 +70,11 @@ export const mostEntries = 4000
 /** What the field wrote down, and the order as somebody put it. */
 export const workSchema = z.strictObject({
   order: z.array(taskId).max(600, 'must hold at most 600 tasks').optional(),
+  /** labels and notices as they were printed last */
+  printed: z
+    .array(z.strictObject({ id: line(200, 1), said: line(600, 1) }))
+    .max(2000, 'must hold at most 2,000 labels')
+    .optional(),
   log: z.array(entrySchema).max(mostEntries, `must hold at most ${mostEntries} entries`),
 })
 export type WorkLog = z.infer<typeof workSchema>

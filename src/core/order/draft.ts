@@ -5,7 +5,7 @@ import type { KindOfWork } from '../work/parts/tasks'
 import type { ViewOfWork } from '../work/parts/where'
 import type { Conductor, WiringPlan } from '../work/wiring/parts'
 import type { Hold, HoldKind, ReadingAsked } from './holds'
-import type { Phase } from './task'
+import type { Phase, Wire } from './task'
 
 /** A task before its minutes and its place in the order are known. */
 export interface Drafted {
@@ -25,7 +25,7 @@ export interface Drafted {
   /** ids of places of bare metal */
   metal: string[]
   holds: Hold[]
-  conductors: string[]
+  wires: Wire[]
   circuitIds: string[]
   panelId: string | null
   at: ViewOfWork
@@ -94,7 +94,7 @@ export const task = (facts: Pick<Drafted, 'id' | 'phase' | 'text' | 'work'> & Pa
   restsOn: [],
   metal: [],
   holds: [],
-  conductors: [],
+  wires: [],
   circuitIds: [],
   panelId: null,
   at: { view: 'plan' },

@@ -4,7 +4,7 @@ import { figure, plural, together } from '../units/format'
 import type { Conductor, Device, End, Route } from '../work/wiring/parts'
 import { scheduleOf } from '../work/wiring/schedule'
 import { type Drafted, hold, panelNamed, type Scene, stands, task, torqueHold } from './draft'
-import type { Phase } from './task'
+import type { Phase, Wire } from './task'
 
 const screws: ReadonlySet<Device['kind']> = new Set([
   'breaker',
@@ -59,6 +59,13 @@ function changesOf({ job }: Scene, conductor: Conductor): string[] {
   }
   return job.planned.filter(makes).map(changeId)
 }
+
+const wireOf =
+  ({ plan }: Scene) =>
+  ({ mark, colour, function: what, from, to }: Conductor): Wire => {
+    const name = (end: End) => plan.devices.find(d => d.id === end.device)?.name ?? end.device
+    return { mark, colour, ground: what === 'ground', from: name(from), to: name(to) }
+  }
 
 /** Where the ends of a conductor are bare. */
 function metalOf(scene: Scene, { circuitId, from, to }: Conductor): string[] {
@@ -140,7 +147,7 @@ function raceways(scene: Scene, route: Route, led: readonly Conductor[]): Drafte
       ],
       changes,
       metal: [`bus ${panel.id}`],
-      conductors: led.map(c => c.mark),
+      wires: led.map(wireOf(scene)),
       panelId: panel.id,
       at,
     }),
@@ -158,7 +165,7 @@ function raceways(scene: Scene, route: Route, led: readonly Conductor[]): Drafte
       lines: ['Each with its mark at both ends.'],
       changes,
       restsOn: [lay.id],
-      conductors: bought.map(c => c.mark),
+      wires: bought.map(wireOf(scene)),
       at,
     }),
   ]
@@ -288,7 +295,7 @@ export function tasksOfWiring(scene: Scene): Drafted[] {
               ]
             : []),
         ],
-        conductors: all.map(c => c.mark),
+        wires: all.map(wireOf(scene)),
         circuitIds: circuitId === null ? [] : [circuitId],
         panelId: panel?.id ?? null,
         at: { view: 'wire', of: first.route },

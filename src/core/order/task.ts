@@ -34,6 +34,15 @@ export interface Opened {
   keepsAway: string[]
 }
 
+/** A conductor as it is drawn beside a step. */
+export interface Wire {
+  mark: string
+  colour: string
+  ground: boolean
+  from: string
+  to: string
+}
+
 /** One step of the work, as it is done by one hand or two without putting it down. */
 export interface Task {
   id: string
@@ -59,8 +68,8 @@ export interface Task {
   /** live metal in the same enclosure even then: named on the page */
   staysLive: Place[]
   holds: Hold[]
-  /** marks of the conductors that are made up, and what the drawing shows */
-  conductors: string[]
+  /** the conductors that are made up: what the drawing shows */
+  wires: Wire[]
   circuitIds: string[]
   panelId: string | null
   at: ViewOfWork

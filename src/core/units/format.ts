@@ -72,6 +72,17 @@ export function quantity(value: number, unit: UnitOfMeasure): string {
 export const duration = (hours: number): string =>
   hours <= 0 || hours >= 1 ? quantity(hours, 'h') : `${Math.max(1, Math.round(hours * 60))} min`
 
+/** Minutes of work as people say them: `50 min`, `1 h 40 min`. */
+export function minutesText(minutes: number): string {
+  const whole = Math.max(1, Math.round(minutes))
+  const [h, min] = [Math.floor(whole / 60), whole % 60]
+  return [h ? `${h} h` : '', min ? `${min} min` : ''].filter(Boolean).join(' ')
+}
+
+/** About how long it takes: to five minutes above a quarter of an hour. */
+export const aboutText = (minutes: number): string =>
+  minutesText(minutes > 15 ? 5 * Math.round(minutes / 5) : minutes)
+
 export const shown = (value: number | string | boolean, unit: UnitOfMeasure): string =>
   typeof value === 'number'
     ? quantity(value, unit)

@@ -14,6 +14,7 @@ import { always, transaction } from '../db/transaction'
 import { inTurn } from '../db/turn'
 import type { Actor } from '../people/types'
 import { differences } from './differences'
+import { jobChannel } from './live'
 
 export type Change = { id: string } & (
   | { kind: 'do'; operation: Operation }
@@ -165,7 +166,7 @@ interface Step {
     of_revision?: number
     operation?: string
     forward?: string
-    backward?: string
+    backward?: string | null
     sentence: string
   }
 }
@@ -289,6 +290,8 @@ async function writeOnTop(
         updated_at: now,
         ...columnsOf(job),
       })
+  if (at.revision > row.revision)
+    await trx.raw('select pg_notify(?, ?)', [jobChannel, `${row.id} ${at.revision}`])
   return { state: 'written', record: await recordOf(trx, at, job) }
 }
 
@@ -305,7 +308,8 @@ function doStep(job: Job, at: JobRow, operation: Operation): Step | { faults: Fa
       parent: at.head,
       operation: JSON.stringify(operation),
       forward: JSON.stringify(forward),
-      backward: JSON.stringify(backward),
+      // what happened in the field is no step to undo: it is taken back there, by an entry of its own
+      backward: operation.op === 'recordWork' ? null : JSON.stringify(backward),
       sentence: describeOperation(job, operation),
     },
   }
@@ -333,7 +337,10 @@ async function backOrForth(
       .where({ job_id: at.id, revision: wanted })
       .first('parent', 'forward', 'backward', 'sentence')
   const patches = kind === 'undo' ? row.backward : row.forward
-  if (!patches) return { faults: [{ path: '$', message: `is too long ago to ${kind}` }] }
+  if (!patches)
+    return {
+      faults: [{ path: '$', message: `is too long ago to ${kind}, or was written down in the field` }],
+    }
   const patched = patchedJob(job, patches)
   if (!patched.ok) return { faults: patched.faults }
   return {

@@ -1,5 +1,5 @@
+import { inks } from '@/core/formats/wire-inks'
 import { type Drawing, wiringDrawing } from '@/core/formats/wiring-drawing'
-import { inks } from '@/core/formats/wiring-svg'
 import type { Job } from '@/core/job/schema'
 import { figure, quantity } from '@/core/units/format'
 import { wiringPlan } from '@/core/work/wiring'

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { promisify } from 'node:util'
 import { gunzip } from 'node:zlib'
+import type { Job } from '@/core/job/schema'
 import { addEquipment, setStock } from '../catalogue/repository'
 import { db } from '../db/connection'
 import { takeIn } from '../files/intake'
@@ -16,8 +17,9 @@ import { storedForm } from '../utility/stored'
 import { catalogue, stock } from './catalogue'
 import { seedEstimates } from './estimates'
 import { logFiles, logIdOf, packedName, yearFiles } from './files'
-import { demoJobs } from './jobs'
+import { alderHollow, demoJobs, fernbrook } from './jobs'
 import { firmMinutes, pricesFor, vanStock } from './prices'
+import { worked } from './worked'
 
 const clock = new Date('2026-02-16T15:00:00Z')
 
@@ -32,6 +34,13 @@ const technician = {
   personId: '5a1de000-0000-4000-8000-0000000000e1',
   label: 'Field technician',
   role: 'technician',
+}
+
+/** The day-care is half done by two people, the kiosk done: the demo shows the work, too. */
+function asWorked(job: Job): Job {
+  const people = [technician.label, 'Apprentice'] as const
+  if (job === alderHollow) return worked(job, people, 'hots:c5')
+  return job === fernbrook ? worked(job, people) : job
 }
 
 /** Whether a killed run came as far as this. */
@@ -98,7 +107,7 @@ export async function seedDemo(): Promise<'written' | 'written to the end' | nul
   for (const [i, { id, job }] of demoJobs.entries()) {
     const at = new Date(clock.getTime() - i * 86_400_000)
     if (!(await db()('job').where({ id }).first('id')))
-      await createJob(designer, job, 'opened from the demo', at, id)
+      await createJob(designer, asWorked(job), 'opened from the demo', at, id)
     for (const photo of job.photos) await keepPhoto(id, photo.id, at)
   }
   for (const year of yearFiles) await keepYear(year, clock)

@@ -31,6 +31,9 @@ export function lane(atOnce: number, waiting: number, longestMs: number): Lane {
 const long =
   /^\/api\/(jobs\/[^/]+\/(photos|logs|interval-data|simulated-meter)|for\/[^/]+\/(photo|file))(\/|$)/
 
+/** What stays open for hours and does nothing most of the time. */
+const live = /^\/api\/jobs\/[^/]+\/live$/
+
 /** Pages take the processor, taps hardly do, streams take their time: none of them keeps the others waiting. */
-export const laneOf = (path: string): 'streams' | 'taps' | 'pages' =>
-  long.test(path) ? 'streams' : path.startsWith('/api/') ? 'taps' : 'pages'
+export const laneOf = (path: string): 'live' | 'streams' | 'taps' | 'pages' =>
+  live.test(path) ? 'live' : long.test(path) ? 'streams' : path.startsWith('/api/') ? 'taps' : 'pages'

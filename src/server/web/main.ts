@@ -17,7 +17,12 @@ const methods = new Set(['GET', 'HEAD', 'POST'])
 /** What is bundled beside the application. */
 const scripts: Readonly<Record<string, string>> = { '/sw.js': 'dist/field.js', '/offer.js': 'dist/offer.js' }
 
-const lanes = { pages: lane(4, 120, 8000), taps: lane(48, 400, 8000), streams: lane(12, 40, 8000) }
+const lanes = {
+  pages: lane(4, 120, 8000),
+  taps: lane(48, 400, 8000),
+  streams: lane(12, 40, 8000),
+  live: lane(400, 0, 1),
+}
 
 /** An answer in words, as a page or as JSON, whichever was asked for. */
 function say(request: IncomingMessage, response: ServerResponse, status: number, sentence: string) {

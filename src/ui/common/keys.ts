@@ -41,6 +41,7 @@ export const shortcuts = {
   wire: { keys: 'w', shown: 'W', what: 'Wire', where: job },
   parts: { keys: 'b', shown: 'B', what: 'Parts', where: job },
   estimate: { keys: 't', shown: 'T', what: 'Estimate', where: job },
+  work: { keys: 'i', shown: 'I', what: 'Work order', where: job },
   print: { keys: either('0'), shown: '0', what: 'Print', where: job },
   'one-line': { keys: 'o', shown: 'O', what: 'One-line', where: job },
   calculations: { keys: 'c', shown: 'C', what: 'Calculations', where: job },

@@ -1,8 +1,9 @@
-import type { CSSProperties } from 'react'
+import type { CSSProperties, ReactNode } from 'react'
 import type { Job } from '@/core/job/schema'
 import type { Panel } from '@/core/panel/schema'
 import {
   type Label,
+  type LabelSheet,
   labelPages,
   labelSheets,
   labelsOf,
@@ -53,12 +54,37 @@ export function LabelPages({ job, panel, size, skip }: Props) {
       </div>
     )
   if (!sheet) return null
+  return (
+    <SheetPages sheet={sheet} items={labelsOf(job, panel)} skip={skip} keyOf={l => l.id}>
+      {l => (
+        <>
+          <b>{l.place}</b>
+          <span>{l.text}</span>
+          <small>
+            {l.rating} <LegMark leg={l.leg} /> {l.picked && '■'}
+          </small>
+        </>
+      )}
+    </SheetPages>
+  )
+}
+
+interface SheetProps<T> {
+  sheet: LabelSheet
+  items: readonly T[]
+  skip: number
+  keyOf: (item: T) => string
+  children: (item: T) => ReactNode
+}
+
+/** Labels on the pages of a sheet, each where its paper is cut. */
+export function SheetPages<T>({ sheet, items, skip, keyOf, children }: SheetProps<T>) {
   const { page, margin, pitch, label, across } = sheet
   return (
     <div className={styles.pages}>
       {/* the sheet has its own margins, measured from the edge of the paper */}
       <style>{'@page { size: letter; margin: 0 }'}</style>
-      {labelPages(labelsOf(job, panel), sheet, skip).map((labels, n) => (
+      {labelPages(items, sheet, skip).map((labels, n) => (
         <section
           // biome-ignore lint/suspicious/noArrayIndexKey: pages have nothing but their number
           key={n}
@@ -70,7 +96,7 @@ export function LabelPages({ job, panel, size, skip }: Props) {
             (l, i) =>
               l && (
                 <div
-                  key={l.id}
+                  key={keyOf(l)}
                   className={styles.label}
                   data-small={label.height < 0.8}
                   style={{
@@ -80,11 +106,7 @@ export function LabelPages({ job, panel, size, skip }: Props) {
                     height: `${label.height}in`,
                   }}
                 >
-                  <b>{l.place}</b>
-                  <span>{l.text}</span>
-                  <small>
-                    {l.rating} <LegMark leg={l.leg} /> {l.picked && '■'}
-                  </small>
+                  {children(l)}
                 </div>
               ),
           )}

@@ -7,17 +7,19 @@ import { Quiet, Row } from '../common/pieces'
 
 interface Props {
   jobId: string
+  /** the screen that it leads back to */
+  back?: 'panel' | 'work'
   /** what can be chosen of the paper */
   children?: ReactNode
   note?: ReactNode
 }
 
 /** Above the paper on the screen only: the way back, what can be chosen, and the printer. */
-export const PrintBar = ({ jobId, children, note }: Props) => (
+export const PrintBar = ({ jobId, back = 'panel', children, note }: Props) => (
   <Box className="no-print" sx={{ maxWidth: '8.5in', mx: 'auto', px: 1, py: 1.5 }}>
     <Row sx={{ '& .MuiTextField-root': { width: 230 } }}>
-      <Button component={Link} href={`/jobs/${jobId}/panel`}>
-        Back to the panel
+      <Button component={Link} href={`/jobs/${jobId}/${back}`}>
+        {back === 'panel' ? 'Back to the panel' : 'Back to the work order'}
       </Button>
       {children}
       <Button

@@ -72,7 +72,11 @@ export function TraceCard({ panel, circuit, onDone, onPhoto }: Props) {
   const takePhoto = async (file: File) => {
     if (file.size > largestSent) return say(`${file.name} is larger than ${largestSent / 1e6} MB`)
     const name = `${positionText(panel, circuit)} ${circuit.label || 'unlabelled'}, traced`.slice(0, 80)
-    await keepPhoto(id, crypto.randomUUID(), { blob: file, circuitId: circuit.id, name })
+    await keepPhoto(id, crypto.randomUUID(), {
+      blob: file,
+      about: { kind: 'circuit', circuitId: circuit.id },
+      name,
+    })
     await onPhoto()
   }
   const likely = [circuit.label, ...circuit.loads.map(l => l.name)].filter(Boolean)

@@ -1,16 +1,14 @@
 'use client'
-import { Alert, Box, List, ListItem, ListItemButton, ToggleButton, ToggleButtonGroup } from '@mui/material'
+import { Box, List, ListItem, ListItemButton, ToggleButton, ToggleButtonGroup } from '@mui/material'
 import dynamic from 'next/dynamic'
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { positionText } from '@/core/panel/positions'
 import type { Circuit } from '@/core/panel/schema'
 import { type Tracing, tracingOf } from '@/core/panel/tracing'
-import { plural } from '@/core/units/format'
 import { Empty, Quiet, View } from '../common/pieces'
-import { foundPanel, useWorkspace, useWorkspaceStore } from '../workspace/store'
-import { keepJob, sendPhotos, waitingPhotos } from './offline'
+import { foundPanel, useWorkspace } from '../workspace/store'
 import { TraceCard } from './TraceCard'
-import { useKeptScreen } from './useKeptScreen'
+import { Connection, useOffline } from './useOffline'
 
 const PanelTabs = dynamic(() => import('../panel/PanelTabs').then(m => m.PanelTabs))
 
@@ -25,48 +23,13 @@ const shows: { key: Show; label: (t: Tracing) => string }[] = [
 
 /** Breaker by breaker: switch off, what died? For one thumb, and for a cellar without a connection. */
 export function TraceView() {
-  const store = useWorkspaceStore()
-  const id = useWorkspace(s => s.id)
   const panel = useWorkspace(foundPanel)
   const several = useWorkspace(s => s.job.panels.length > 1)
   const medical = useWorkspace(s => s.job.brief.medical === 'yes')
-  const say = useWorkspace(s => s.say)
   const [show, setShow] = useState<Show>('left')
   const [currentId, setCurrentId] = useState<string | null>(null)
-  const [online, setOnline] = useState(true)
-  const [photos, setPhotos] = useState(0)
-  const kept = useKeptScreen()
+  const { online, kept, photos, send } = useOffline()
   const tracing = useMemo(() => tracingOf(panel), [panel])
-
-  const send = useCallback(async () => {
-    const refused = await sendPhotos(store)
-    setPhotos(await waitingPhotos(id))
-    if (refused.length) say(`Not taken: ${refused.join('; ')}`)
-  }, [store, id, say])
-  useEffect(() => {
-    const look = () => {
-      setOnline(navigator.onLine)
-      if (navigator.onLine) void send()
-      // what waits is told in the cellar too
-      else void waitingPhotos(id).then(setPhotos)
-    }
-    look()
-    window.addEventListener('online', look)
-    window.addEventListener('offline', look)
-    const stop = keepJob(store)
-    return () => {
-      stop()
-      window.removeEventListener('online', look)
-      window.removeEventListener('offline', look)
-    }
-  }, [store, id, send])
-
-  // the connection may be back before it can be used
-  useEffect(() => {
-    if (!photos || !online) return
-    const again = setInterval(() => void send(), 4000)
-    return () => clearInterval(again)
-  }, [photos, online, send])
 
   const list: Circuit[] = show === 'all' ? panel.circuits : tracing[show]
   const current = panel.circuits.find(c => c.id === currentId) ?? list[0]
@@ -77,17 +40,7 @@ export function TraceView() {
   return (
     <View title="Trace the breakers">
       {several && <PanelTabs />}
-      {!online && (
-        <Alert severity="warning" role="status">
-          No connection: stay on this screen. Everything is kept here and sent when it is back.
-        </Alert>
-      )}
-      {online && kept && <Quiet role="status">Kept on this device: it works without a connection.</Quiet>}
-      {photos > 0 && (
-        <Alert severity="warning" role="status">
-          {plural(photos, 'photograph')} waiting to be sent.
-        </Alert>
-      )}
+      <Connection online={online} kept={kept} photos={photos} />
       <Quiet>
         {medical
           ? 'Someone here depends on a powered device: have it on its own battery before any breaker goes off. '

@@ -1,10 +1,11 @@
 import { del, get, keys, set } from 'idb-keyval'
 import type { StoreApi } from 'zustand'
+import type { About } from '@/core/ask/evidence'
 import { upload } from '../api'
 import { today } from '../common/today'
 import type { Kept, WorkspaceState } from '../workspace/store'
 
-/** What tracing keeps on this machine, so that a cellar without a connection, or a reload in it, loses nothing. */
+/** What the field screens keep on this machine, so that a cellar without a connection, or a reload in it, loses nothing. */
 
 const jobKey = (id: string) => `job ${id}`
 const photoKey = (id: string, photoId: string) => `photo ${id} ${photoId}`
@@ -12,7 +13,9 @@ const photoKey = (id: string, photoId: string) => `photo ${id} ${photoId}`
 /** A photograph that waits for the connection. */
 interface Waiting {
   blob: Blob
-  circuitId: string
+  /** what an earlier version kept has its circuit */
+  circuitId?: string
+  about?: About
   name: string
 }
 
@@ -23,7 +26,14 @@ export function keepJob(store: StoreApi<WorkspaceState>): () => void {
   let unsubscribe = () => {}
   const keep = ({ job, revision, pending }: WorkspaceState) => {
     const kept: Kept = { job, revision, pending }
-    void set(jobKey(id), kept)
+    set(jobKey(id), kept).catch(() =>
+      // it is on the screen, and goes to the server: only a reload before that would lose it
+      store
+        .getState()
+        .say(
+          'This device has no room left: free some before you leave this screen. What waits is not kept over a reload.',
+        ),
+    )
   }
   void get<Kept>(jobKey(id)).then(kept => {
     if (stopped) return
@@ -63,6 +73,8 @@ export async function sendPhotos(store: StoreApi<WorkspaceState>): Promise<strin
     if (!waiting) continue
     const photoId = key.slice(start.length)
     const { blob, circuitId, name } = waiting
+    const about: About =
+      waiting.about ?? (circuitId === undefined ? { kind: 'other' } : { kind: 'circuit', circuitId })
     const answer = await upload<{ width: number; height: number }>(
       `/api/jobs/${id}/photos?photo=${photoId}`,
       blob,
@@ -74,7 +86,6 @@ export async function sendPhotos(store: StoreApi<WorkspaceState>): Promise<strin
     else {
       const on = today()
       const { width, height } = answer.data
-      const about = { kind: 'circuit', circuitId } as const
       const photo = { id: photoId, name, by: person, on, width, height, turns: 0 as const, about, marks: [] }
       const [fault] = store.getState().act({ op: 'addPhoto', photo })
       if (fault) refused.push(`${name}: ${fault.message}`)

@@ -47,7 +47,7 @@ export function Workspace({ record, evaluation, person, children }: Props) {
 }
 
 /** Takes up unsaved changes, looks for others' when the tab is looked at again, and warns before unsaved ones are closed. */
-function Guard() {
+export function Guard() {
   const store = useWorkspaceStore()
   useEffect(() => {
     void store.getState().start()

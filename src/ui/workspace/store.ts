@@ -124,7 +124,11 @@ type Ways = Pick<WorkspaceState, 'undos' | 'redos'>
 
 /** The ways back and forth after a change: what does not exist is never asked for. */
 function waysAfter({ undos, redos }: Ways, change: Pending): Ways {
-  if (change.kind === 'do') return { undos: [change.sentence, ...undos], redos: [] }
+  if (change.kind === 'do')
+    // what happened in the field is taken back there, not undone
+    return change.operation.op === 'recordWork'
+      ? { undos: [], redos: [] }
+      : { undos: [change.sentence, ...undos], redos: [] }
   const [from, to] = change.kind === 'undo' ? [undos, redos] : [redos, undos]
   const [next, ...rest] = from
   if (next === undefined) return { undos, redos }
@@ -137,6 +141,12 @@ const waysOf = ({ undos, redos }: Ways, pending: readonly Pending[]): Ways =>
   pending.reduce(waysAfter, { undos, redos })
 
 const evaluated = (engine: Engine, job: Job) => ({ job, evaluation: engine.evaluate(job) })
+/** What is written down of the work, and a photograph of it, changes no figure. */
+const unfigured: ReadonlySet<string> = new Set(['work', 'photos'])
+const sameFigures = (a: Job, b: Job) =>
+  [...Object.keys(a), ...Object.keys(b)].every(
+    key => unfigured.has(key) || Reflect.get(a, key) === Reflect.get(b, key),
+  )
 const gatherMs = 60
 const firstWaitMs = 1000
 const longestWaitMs = 10_000
@@ -343,7 +353,10 @@ export function createWorkspace({
           })
           job = outcome.value
         }
-        const now = evaluated(fetched, job)
+        const now =
+          sameFigures(get().job, job) && operations.every(ofTheWork)
+            ? { job, evaluation: get().evaluation }
+            : evaluated(fetched, job)
         // what was planned is shown where it is planned
         const plans = now.evaluation.house !== null && operations.some(planning)
         set({ ...now, ...waysOf(get(), changes), ...(plans && { house: 'planned' }) })
@@ -434,7 +447,7 @@ export function createWorkspace({
 
 /**
  * Whether changes made here may go on top of others' without asking: when the others are customers, who touch only what
- * they were asked for; or when all that is done here is tracing, and nobody else traced those circuits.
+ * they were asked for; or when all that is done here is tracing, and nobody else traced those circuits; or what the field writes down of the work.
  */
 function mayMerge(theirs: Job, others: Others, pending: readonly Pending[]): boolean {
   if (!pending.length) return false
@@ -442,7 +455,8 @@ function mayMerge(theirs: Job, others: Others, pending: readonly Pending[]): boo
   return pending.every(({ kind, ...change }) => {
     if (kind !== 'do' || !('operation' in change)) return false
     const { operation } = change
-    if (operation.op === 'addPhoto') return true
+    // what happened in the field is added to what others wrote down
+    if (operation.op === 'addPhoto' || ofTheWork(operation)) return true
     if (operation.op !== 'traceCircuit') return false
     const traced = circuitOf(theirs, operation.circuitId)?.circuit.traced
     return !traced || traced.by === operation.traced.by || traced.on < operation.traced.on
@@ -457,6 +471,7 @@ function refusedId(body: unknown, faults: readonly Fault[], sent: readonly Pendi
   return place === undefined ? null : (sent[Number(place)]?.id ?? null)
 }
 
+const ofTheWork = ({ op }: Operation) => op === 'recordWork' || op === 'orderWork' || op === 'recordPrinted'
 const planning = ({ op }: Operation) => op === 'planMove' || op === 'planChange' || op === 'applyFix'
 
 /** The panels of the house that is shown. */

@@ -41,6 +41,12 @@ export const views = [
     label: 'Estimate',
     help: 'options with their price, the customer’s link, what was accepted',
   },
+  {
+    key: 'work',
+    group: 'Install',
+    label: 'Work order',
+    help: 'step by step: what is off, what stays live, hold points, who is where',
+  },
   { key: 'print', group: 'On paper', label: 'Print', help: 'the sheet for the door' },
   { key: 'one-line', group: 'On paper', label: 'One-line', help: 'the diagram, drawn from the job' },
   {

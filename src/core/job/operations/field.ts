@@ -86,6 +86,21 @@ export const fieldOperations = {
       },
     },
   ),
+  /** labels and notices that were printed, as they read: those are printed anew only when they read otherwise */
+  recordPrinted: operation(
+    'recordPrinted',
+    { printed: workSchema.shape.printed.unwrap().min(1, 'must hold a label') },
+    {
+      apply:
+        ({ printed }) =>
+        draft => {
+          const now = new Map(printed.map(p => [p.id, p]))
+          const kept = (draft.work?.printed ?? []).filter(p => !now.has(p.id))
+          draft.work = { ...draft.work, log: draft.work?.log ?? [], printed: [...kept, ...now.values()] }
+        },
+      describe: (_, { printed }) => `printed ${plural(printed.length, 'label')}`,
+    },
+  ),
   /** the order as somebody put it; empty: as it is computed */
   orderWork: operation(
     'orderWork',

@@ -1,0 +1,5 @@
+import { NoticesView } from '@/ui/labels/NoticesView'
+
+export default function NoticesPage() {
+  return <NoticesView />
+}

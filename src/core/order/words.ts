@@ -1,0 +1,22 @@
+import { aboutText, plural, together } from '../units/format'
+import type { WorkOrder } from './task'
+
+/** How long power is off, what of it matters most, and what preparing first saves. */
+export function offText({ offMinutes, offUnpreparedMinutes, dark, waiting }: WorkOrder): string {
+  if (!offMinutes) return 'No power has to be off.'
+  const cold = dark.filter(d => d.cold)
+  const longest = dark[0]
+  return [
+    `Power off for about ${aboutText(offMinutes)}${cold.length ? `, refrigerators included (${together(cold.map(d => d.name))})` : ''}.`,
+    ...(waiting.length && longest && longest.minutes > offMinutes
+      ? [
+          `${plural(waiting.length, 'circuit')} behind the inverter: dark for about ${aboutText(longest.minutes)}, until it is up.`,
+        ]
+      : []),
+    ...(offUnpreparedMinutes > offMinutes
+      ? [
+          `All that can be prepared comes first: with everything done in the dark it would be ${aboutText(offUnpreparedMinutes)}.`,
+        ]
+      : []),
+  ].join(' ')
+}
