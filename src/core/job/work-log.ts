@@ -27,6 +27,8 @@ export const entrySchema = z.discriminatedUnion('kind', [
     /** the day where the work is */
     on: day,
     minutes: minutes.optional(),
+    /** the kind of work, and what was estimated for it then */
+    estimated: z.strictObject({ work: line(40, 1), minutes }).optional(),
     /** what it makes built, once all of these tasks are done */
     builds: z
       .array(z.strictObject({ change: line(200, 1), needs: z.array(taskId).min(1).max(80) }))

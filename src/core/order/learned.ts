@@ -1,8 +1,7 @@
 import { median, quantileSorted } from 'd3-array'
-import type { Job } from '../job/schema'
+import { doneIn, type Entry } from '../job/work-log'
 import { type KindOfWork, kindsOfWork, type Minutes, worksKnown } from '../work/parts/tasks'
-import { workOrder } from '.'
-import { standOf } from './stand'
+import { minutesOf } from './stand'
 
 /** What the field’s clocks say of one kind of work, beside what was estimated. */
 export interface Learned {
@@ -13,53 +12,61 @@ export interface Learned {
   jobs: number
   estimatedMin: number
   countedMin: number
-  /** counted ÷ estimated, of the middle task, and between which half of them lie */
+  /** counted ÷ estimated: of the middle task, and between which half of them lie */
   middle: number
   from: number
   to: number
-  /** the row as it would be by that */
+  /** the firm’s row as it would be by that */
   row: Minutes[number]
 }
 
-/** Below so many tasks nothing is said to be learned. */
+/** Below so many tasks nothing is learned yet. */
 export const leastTasks = 3
 
-/** Minutes that were counted in the field against those that were estimated, by kind of work, over jobs; by the ratio of the middle task, which one lost afternoon does not move. */
-export function learnedFrom(jobs: readonly Job[], own: Minutes): Learned[] {
-  const samples = new Map<KindOfWork, { ratio: number; estimated: number; counted: number; job: number }[]>()
-  jobs.forEach((job, n) => {
-    if (!job.work?.log.length) return
-    const order = workOrder(job, own)
-    const { tasks } = standOf(job, order)
-    for (const t of order.tasks) {
-      const now = tasks.get(t.id)
-      if (now?.state !== 'done' || !now.minutes) continue
-      const list = samples.get(t.work) ?? []
-      samples.set(t.work, [
-        ...list,
-        { ratio: now.minutes / t.minutes, estimated: t.minutes, counted: now.minutes, job: n },
-      ])
-    }
+/**
+ * Minutes that were counted in the field against those that were estimated then, by kind of work, over the logs of jobs; by the ratio of the middle task, which one lost
+ * afternoon does not move. What was taken back, or counted by nobody, says nothing.
+ */
+export function learnedFrom(logs: readonly (readonly Entry[])[], own: Minutes): Learned[] {
+  const counted = logs.flatMap((log, job) => {
+    const done = doneIn(log)
+    const tasks = new Map<string, Entry[]>()
+    for (const e of log) if (done.has(e.task)) tasks.set(e.task, [...(tasks.get(e.task) ?? []), e])
+    return [...tasks.values()].flatMap(entries => {
+      const estimated = entries.flatMap(e => (e.kind === 'done' && e.estimated) || []).at(-1)
+      const minutes = minutesOf(entries)
+      return estimated && minutes
+        ? [
+            {
+              work: estimated.work,
+              ratio: minutes / estimated.minutes,
+              estimated: estimated.minutes,
+              minutes,
+              job,
+            },
+          ]
+        : []
+    })
   })
   return worksKnown.flatMap((work): Learned[] => {
-    const of = samples.get(work) ?? []
-    if (!of.length) return []
-    const ratios = of.map(s => s.ratio).sort((a, b) => a - b)
-    const middle = median(ratios) ?? 1
+    const of = counted.filter(c => c.work === work)
+    const ratios = of.map(c => c.ratio).sort((a, b) => a - b)
+    const middle = median(ratios)
+    if (middle === undefined) return []
     const { firstMin, eachMin } = own.find(o => o.work === work) ?? kindsOfWork[work]
-    const round = (minutes: number) => Math.round(minutes * middle * 2) / 2
+    const halves = (minutes: number) => Math.round(minutes * middle * 2) / 2
     return [
       {
         work,
         name: kindsOfWork[work].name,
         tasks: of.length,
-        jobs: new Set(of.map(s => s.job)).size,
-        estimatedMin: of.reduce((sum, s) => sum + s.estimated, 0),
-        countedMin: of.reduce((sum, s) => sum + s.counted, 0),
+        jobs: new Set(of.map(c => c.job)).size,
+        estimatedMin: of.reduce((sum, c) => sum + c.estimated, 0),
+        countedMin: of.reduce((sum, c) => sum + c.minutes, 0),
         middle,
         from: quantileSorted(ratios, 0.25) ?? middle,
         to: quantileSorted(ratios, 0.75) ?? middle,
-        row: { work, firstMin: round(firstMin), eachMin: round(eachMin) },
+        row: { work, firstMin: halves(firstMin), eachMin: halves(eachMin) },
       },
     ]
   })

@@ -70,7 +70,7 @@ function holdStand(hold: Hold, log: readonly Entry[]): HoldStand {
 export const isHeld = ({ judged, skipped }: HoldStand): boolean => judged.state !== 'passed' && !skipped
 
 /** Minutes that devices counted, of all who were at it; null where none did. */
-function minutesOf(log: readonly Entry[]): number | null {
+export function minutesOf(log: readonly Entry[]): number | null {
   const counted = of(log, 'done', 'put down').flatMap(e => e.minutes ?? [])
   return counted.length ? counted.reduce((sum, m) => sum + m, 0) : null
 }
@@ -203,6 +203,9 @@ export function hindersBack(stand: WorkStand, task: Task, tasks: readonly Task[]
   const last = on.at(-1)
   return last ? `${last.text} was done on top of it: take that back first.` : null
 }
+
+/** What a task was estimated at, as it is written down with its end: what is learned stands beside what was thought then. */
+export const estimatedOf = ({ work, minutes }: Task) => ({ work, minutes })
 
 /** What finishing a task makes built: each of its changes, with every task that the change takes. */
 export const buildsOf = (

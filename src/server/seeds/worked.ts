@@ -3,7 +3,7 @@ import type { Job } from '@/core/job/schema'
 import type { Entry } from '@/core/job/work-log'
 import { workOrder } from '@/core/order'
 import { simulatedReadings } from '@/core/order/meter'
-import { buildsOf, standOf } from '@/core/order/stand'
+import { buildsOf, estimatedOf, standOf } from '@/core/order/stand'
 import type { Task } from '@/core/order/task'
 
 type Facts<E = Entry> = E extends Entry ? Omit<E, 'id' | 'task' | 'by' | 'at'> : never
@@ -45,7 +45,13 @@ export function worked(job: Job, people: readonly [string, string], until?: stri
         ...(hold.kind === 'torque' && { tool: 'torque screwdriver 3' }),
         ...(hold.kind === 'template' && { with: other }),
       })
-    write(task, by, { kind: 'done', on: '2026-02-12', minutes, builds: buildsOf(task, tasks) })
+    write(task, by, {
+      kind: 'done',
+      on: '2026-02-12',
+      minutes,
+      builds: buildsOf(task, tasks),
+      estimated: estimatedOf(task),
+    })
   }
   return now
 }

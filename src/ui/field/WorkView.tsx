@@ -1,6 +1,7 @@
 'use client'
 import { Alert, Box, Button, Link as MuiLink } from '@mui/material'
-import { ArrowDown, ArrowUp, Printer, Smartphone, Tag } from 'lucide-react'
+import { ArrowDown, ArrowUp, ClipboardPen, Printer, Smartphone, Tag } from 'lucide-react'
+import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { useEffect, useState } from 'react'
 import type { Task, WorkOrder } from '@/core/order/task'
@@ -21,6 +22,8 @@ import { useLive } from './useLive'
 import { useStep } from './useStep'
 import { MinutesContext, useWork, type Work } from './useWork'
 
+const FromPaper = dynamic(() => import('./FromPaper').then(m => m.FromPaper))
+
 /** The order of work at a desk: what goes dark and for how long, how far it is, who is where, and every step. */
 export function WorkView({ minutes }: { minutes: Minutes }) {
   return (
@@ -37,6 +40,7 @@ function Desk() {
   const { send } = useOffline()
   const connected = useLive(id)
   const [chosen, setChosen] = useState<string | null>(null)
+  const [paper, setPaper] = useState(false)
   const at = order.tasks.findIndex(t => t.id === chosen)
   const number =
     at >= 0
@@ -88,6 +92,13 @@ function Desk() {
           </Button>
           <Button
             size="small"
+            startIcon={<ClipboardPen size={16} aria-hidden />}
+            onClick={() => setPaper(true)}
+          >
+            From paper
+          </Button>
+          <Button
+            size="small"
             startIcon={<Tag size={16} aria-hidden />}
             component={Link}
             href={`/jobs/${id}/notices`}
@@ -98,6 +109,7 @@ function Desk() {
       }
     >
       <Stops />
+      {paper && <FromPaper work={work} onClose={() => setPaper(false)} />}
       <Merged stand={stand} />
       <Progress work={work} connected={connected} />
       <Windows order={order} off={stand.off} />

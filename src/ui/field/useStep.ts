@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { buildsOf, hinders, hindersBack } from '@/core/order/stand'
+import { buildsOf, estimatedOf, hinders, hindersBack } from '@/core/order/stand'
 import type { Task } from '@/core/order/task'
 import type { Fault } from '@/core/outcome'
 import { today } from '../common/today'
@@ -43,6 +43,7 @@ export function useStep(task: Task | undefined, { order, stand }: Work, next: ()
       kind: 'done',
       on: today(),
       builds: buildsOf(task, order.tasks),
+      estimated: estimatedOf(task),
       ...counted(),
       ...(otherwise && { otherwise }),
     })

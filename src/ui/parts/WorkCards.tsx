@@ -10,6 +10,7 @@ import { minutesSchema, usualMinutes, workOfJob } from '@/core/work/parts/tasks'
 import { DataTable } from '../common/DataTable'
 import { Card, Columns, Quiet } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'
+import { LearnedCard } from './LearnedCard'
 import { type FirmParts, useFirmPartsChanges } from './useFirmParts'
 
 const FactsDialog = dynamic(() => import('../form/FactsDialog').then(m => m.FactsDialog))
@@ -72,6 +73,7 @@ export function WorkCards({ job, firm }: { job: Job; firm: FirmParts | undefined
         />
         {change.error && <Alert severity="error">{change.error.message}</Alert>}
       </Card>
+      {firm && <LearnedCard firm={firm} />}
       <Columns least={320}>
         <Card title="Tools" tools={<TableFile of="tools" />}>
           <List dense disablePadding>
