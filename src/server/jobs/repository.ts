@@ -8,6 +8,7 @@ import { applyOperation, describeOperation, type Operation } from '@/core/job/op
 import { readJob } from '@/core/job/read'
 import { type Job, steps } from '@/core/job/schema'
 import { templateOf } from '@/core/job/template'
+import { unbuilt } from '@/core/order/draft'
 import { type Fault, fail, fault, type Outcome } from '@/core/outcome'
 import { db } from '../db/connection'
 import { always, transaction } from '../db/transaction'
@@ -407,7 +408,8 @@ export async function healJobs(): Promise<{ jobId: string; rows: number }[]> {
 export async function duplicateJob(actor: Actor, id: string, at: Date): Promise<string | null> {
   const row = await rowOf(actor, id)
   if (!row) return null
-  const job = trusted(row.document)
+  // what the field wrote down happened in the house that was copied
+  const { work: _, ...job } = unbuilt(trusted(row.document))
   const title = `${job.title.slice(0, 73)} (copy)`
   return createJob(actor, { ...job, title }, `copied from ${job.title}`, at, randomUUID(), row.template)
 }

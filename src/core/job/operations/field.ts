@@ -19,22 +19,28 @@ function build(draft: Draft<Job>, came: readonly Entry[]) {
   const done = doneIn(log)
   const rests = restsOn(job.panels, job.planned)
   const built = new Set(job.planned.filter(c => c.built).map(changeId))
-  const makes = log.flatMap(e =>
-    e.kind === 'done'
-      ? (e.builds ?? []).map(b => ({ ...b, by: e.by, on: e.on, otherwise: e.otherwise }))
-      : [],
-  )
+  const ends = log.filter(e => e.kind === 'done')
+  const makes = ends.flatMap(e => e.builds ?? [])
   const back = new Set(came.flatMap(e => (e.kind === 'taken back' ? [e.task] : [])))
   for (const { change, needs } of makes)
     if (needs.some(n => back.has(n) && !done.has(n))) built.delete(change)
-  const facts = new Map<string, { by: string; on: string; otherwise?: string | undefined }>()
+  const facts = new Map<string, NonNullable<Job['planned'][number]['built']>>()
   for (let grew = true; grew; ) {
     grew = false
-    for (const { change, needs, by, on, otherwise } of makes) {
+    for (const { change, needs } of makes) {
       if (built.has(change) || !needs.every(n => done.has(n)) || !rests.has(change)) continue
       if (rests.get(change)?.some(id => !built.has(id))) continue
       built.add(change)
-      facts.set(change, { by, on, otherwise })
+      // by whom it was finished; what was done otherwise at any of its tasks
+      const of = ends.filter(e => needs.includes(e.task))
+      const last = of.at(-1)
+      const otherwise = of.flatMap(e => e.otherwise ?? []).join('; ')
+      if (last)
+        facts.set(change, {
+          by: last.by,
+          on: last.on,
+          ...(otherwise && { otherwise: otherwise.slice(0, 200) }),
+        })
       grew = true
     }
   }
@@ -42,8 +48,7 @@ function build(draft: Draft<Job>, came: readonly Entry[]) {
     const id = changeId(current(change))
     const of = facts.get(id)
     if (!built.has(id)) delete change.built
-    else if (!change.built && of)
-      change.built = { by: of.by, on: of.on, ...(of.otherwise && { otherwise: of.otherwise }) }
+    else if (!change.built && of) change.built = of
   }
 }
 
