@@ -79,7 +79,6 @@ export const workSchema = z.strictObject({
     .optional(),
   log: z.array(entrySchema).max(mostEntries, `must hold at most ${mostEntries} entries`),
 })
-export type WorkLog = z.infer<typeof workSchema>
 
 /** Tasks that are done: what was taken back is not, until it is done anew. */
 export function doneIn(log: readonly Entry[]): Set<string> {

@@ -10,6 +10,7 @@ import { up as judgement } from './migrations/008-judgement'
 import { up as templates } from './migrations/009-templates'
 import { up as parts } from './migrations/010-parts'
 import { up as estimates } from './migrations/011-estimates'
+import { up as work } from './migrations/012-work'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -24,6 +25,7 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '009-templates': templates,
   '010-parts': parts,
   '011-estimates': estimates,
+  '012-work': work,
 }
 
 const source: Knex.MigrationSource<string> = {

@@ -13,13 +13,13 @@ import { Tool } from '../common/Tool'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { Connection, useOffline } from '../trace/useOffline'
 import { SaveState } from '../workspace/SaveState'
-import { createWorkspace, useWorkspace, WorkspaceContext } from '../workspace/store'
-import { Guard } from '../workspace/Workspace'
+import { useWorkspace } from '../workspace/store'
+import { WorkspaceRoot } from '../workspace/Workspace'
 import { Merged } from './Merged'
 import { StepCard } from './StepCard'
 import { StepList } from './StepList'
 import { useStep } from './useStep'
-import { MinutesContext, useWork, type Work } from './useWork'
+import { MinutesContext, useCurrent, useWork, type Work } from './useWork'
 
 const ConflictDialog = dynamic(() => import('../workspace/ConflictDialog').then(m => m.ConflictDialog))
 const Notice = dynamic(() => import('../workspace/Notice').then(m => m.Notice))
@@ -32,20 +32,13 @@ interface Props {
 }
 
 /** The work where it is done: one step at a time, for one thumb and gloves, whole without a connection. */
-export function FieldScreen({ record, evaluation, person, minutes }: Props) {
-  const [store] = useState(() => createWorkspace({ record, evaluation, person: person.label }))
-  useEffect(() => {
-    store.setState({ person: person.label })
-  }, [store, person.label])
-  return (
-    <WorkspaceContext value={store}>
-      <MinutesContext value={minutes}>
-        <Guard />
-        <Field person={person} />
-      </MinutesContext>
-    </WorkspaceContext>
-  )
-}
+export const FieldScreen = ({ minutes, ...job }: Props) => (
+  <WorkspaceRoot {...job}>
+    <MinutesContext value={minutes}>
+      <Field person={job.person} />
+    </MinutesContext>
+  </WorkspaceRoot>
+)
 
 /** The next step that is not done; after the last of them, the first that was left. */
 const following = ({ order: { tasks }, stand }: Work, number: number): Task | undefined => {
@@ -64,22 +57,13 @@ function Field({ person }: { person: PersonChoice }) {
   const { online, kept, photos, send } = useOffline()
   const work = useWork()
   const { order, stand } = work
-  const [chosen, setChosen] = useState<string | null>(null)
   const [listed, setListed] = useState(false)
-  useEffect(() => setChosen(localStorage.getItem(lastKey(id))), [id])
-  const at = order.tasks.findIndex(t => t.id === chosen)
-  const number =
-    at >= 0
-      ? at
-      : Math.max(
-          0,
-          order.tasks.findIndex(t => t.id === stand.next),
-        )
-  const task = order.tasks[number]
+  const { task, number, choose } = useCurrent(work)
+  useEffect(() => choose(localStorage.getItem(lastKey(id))), [id, choose])
   const show = (t: Task | undefined) => {
     setListed(false)
     if (!t) return
-    setChosen(t.id)
+    choose(t.id)
     localStorage.setItem(lastKey(id), t.id)
     scrollTo({ top: 0 })
   }

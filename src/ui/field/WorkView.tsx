@@ -20,7 +20,7 @@ import { StepCard } from './StepCard'
 import { StepList } from './StepList'
 import { useLive } from './useLive'
 import { useStep } from './useStep'
-import { MinutesContext, useWork, type Work } from './useWork'
+import { MinutesContext, useCurrent, useWork, type Work } from './useWork'
 
 const FromPaper = dynamic(() => import('./FromPaper').then(m => m.FromPaper))
 
@@ -39,23 +39,14 @@ function Desk() {
   const { order, stand } = work
   const { send } = useOffline()
   const connected = useLive(id)
-  const [chosen, setChosen] = useState<string | null>(null)
   const [paper, setPaper] = useState(false)
-  const at = order.tasks.findIndex(t => t.id === chosen)
-  const number =
-    at >= 0
-      ? at
-      : Math.max(
-          0,
-          order.tasks.findIndex(t => t.id === stand.next),
-        )
-  const task = order.tasks[number]
-  const step = useStep(task, work, () => setChosen(order.tasks[number + 1]?.id ?? null))
+  const { task, number, choose } = useCurrent(work)
+  const step = useStep(task, work, () => choose(order.tasks[number + 1]?.id ?? null))
   useEffect(() => {
     // a link leads to a step
     const named = decodeURIComponent(location.hash.slice(1))
-    if (named) setChosen(named)
-  }, [])
+    if (named) choose(named)
+  }, [choose])
   if (!order.tasks.length)
     return (
       <View title="Work order">
@@ -122,7 +113,7 @@ function Desk() {
         }}
       >
         <Card title="Steps" tools={task && <Moving work={work} task={task} number={number} />}>
-          <StepList work={work} currentId={task?.id ?? null} onChoose={t => setChosen(t.id)} />
+          <StepList work={work} currentId={task?.id ?? null} onChoose={t => choose(t.id)} />
         </Card>
         {task && (
           <Card title={`Step ${number + 1}`}>

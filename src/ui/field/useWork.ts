@@ -1,4 +1,4 @@
-import { createContext, useContext, useMemo } from 'react'
+import { createContext, useContext, useMemo, useState } from 'react'
 import type { Entry } from '@/core/job/work-log'
 import { workOrder } from '@/core/order'
 import { standOf, type WorkStand } from '@/core/order/stand'
@@ -22,6 +22,15 @@ export function useWork(): Work {
   const order = useMemo(() => workOrder(job, own), [job, own])
   const stand = useMemo(() => standOf(job, order), [job, order])
   return { order, stand }
+}
+
+/** The step on the screen: the one that was chosen, else the first that can be done now. */
+export function useCurrent({ order, stand }: Work) {
+  const [chosen, choose] = useState<string | null>(null)
+  const at = order.tasks.findIndex(t => t.id === chosen)
+  const next = order.tasks.findIndex(t => t.id === stand.next)
+  const number = at >= 0 ? at : Math.max(0, next)
+  return { task: order.tasks[number], number, choose }
 }
 
 type Facts<E = Entry> = E extends Entry ? Omit<E, 'id' | 'task' | 'by' | 'at'> : never

@@ -32,8 +32,8 @@ interface Props {
   children: ReactNode
 }
 
-/** One job, one workspace: the steps on the left, the step at hand, and the balance always in sight. */
-export function Workspace({ record, evaluation, person, children }: Props) {
+/** The job at hand for all that stands in it: its store, what was not saved, and what others write. */
+export function WorkspaceRoot({ record, evaluation, person, children }: Props) {
   const [store] = useState(() => createWorkspace({ record, evaluation, person: person.label }))
   useEffect(() => {
     store.setState({ person: person.label })
@@ -41,13 +41,20 @@ export function Workspace({ record, evaluation, person, children }: Props) {
   return (
     <WorkspaceContext value={store}>
       <Guard />
-      <Frame person={person}>{children}</Frame>
+      {children}
     </WorkspaceContext>
   )
 }
 
+/** One job, one workspace: the steps on the left, the step at hand, and the balance always in sight. */
+export const Workspace = ({ children, ...job }: Props) => (
+  <WorkspaceRoot {...job}>
+    <Frame person={job.person}>{children}</Frame>
+  </WorkspaceRoot>
+)
+
 /** Takes up unsaved changes, looks for others' when the tab is looked at again, and warns before unsaved ones are closed. */
-export function Guard() {
+function Guard() {
   const store = useWorkspaceStore()
   useEffect(() => {
     void store.getState().start()

@@ -6,7 +6,3 @@ export async function up(db: Knex): Promise<void> {
     `create index job_worked on job (firm_id, updated_at desc) where jsonb_exists(document, 'work')`,
   )
 }
-
-export async function down(db: Knex): Promise<void> {
-  await db.raw('drop index job_worked')
-}
