@@ -78,8 +78,10 @@ test('with the mouse: a two-pole breaker, its load, a move, a shared neutral, an
   await expect(breaker(page, '27 free')).toBeVisible()
   const text = async (which: string) => (await request.get(`/api/jobs/${which}/export`)).json()
   const { title: _, ...back } = await text(id)
-  const { title: __, ...original } = await text(alder)
-  expect(back).toEqual(original)
+  // what the field did there is no part of a copy
+  const { title: __, work: ___, ...original } = await text(alder)
+  const planned = original.planned.map(({ built: _, ...change }: { built?: object }) => change)
+  expect(back).toEqual({ ...original, planned })
 })
 
 test('one tap and two quick steps back: the job is as it was, and can be edited on', async ({

@@ -1,11 +1,27 @@
-// Bundles what browsers run beside the application: the worker that keeps the field screens, with the list of the program's files (their
+// Bundles what browsers run beside the application: the worker that keeps the field screens, with the list of the files that these can need (their
 // names change with their content), and the script of an offer.
-import { readdirSync, readFileSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { build } from 'esbuild'
 
-const files = readdirSync('.next/static', { recursive: true, encoding: 'utf8' })
-  .filter(file => /\.(js|css|woff2)$/.test(file))
-  .map(file => ({ url: `/_next/static/${file}`, revision: null }))
+/** The screens that are kept for a place without a connection. */
+const kept = ['field', '(workspace)/trace', '(workspace)/first']
+
+const named = text =>
+  [...text.matchAll(/static\/(?:chunks|media)\/[\w.~/-]+?\.(?:js|css|woff2)/g)].map(m => m[0])
+const read = file => (existsSync(`.next/${file}`) ? readFileSync(`.next/${file}`, 'utf8') : '')
+// what a screen begins with, and whatever that names, and so on: what it may fetch later is in it
+const waiting = [
+  ...kept.flatMap(route => named(read(`server/app/jobs/[id]/${route}/page_client-reference-manifest.js`))),
+  ...named(read('build-manifest.json')),
+]
+const files = new Set()
+for (let file = waiting.pop(); file !== undefined; file = waiting.pop()) {
+  if (files.has(file) || !existsSync(`.next/${file}`)) continue
+  files.add(file)
+  if (!file.endsWith('.woff2')) waiting.push(...named(read(file)))
+}
+for (const font of readdirSync('.next/static', { recursive: true, encoding: 'utf8' }))
+  if (font.endsWith('.woff2')) files.add(`static/${font}`)
 // a page of the old build must not meet files of the new one
 const buildId = readFileSync('.next/BUILD_ID', 'utf8')
 await build({
@@ -15,7 +31,9 @@ await build({
   minify: true,
   format: 'iife',
   target: 'es2022',
-  define: { 'self.__FILES': JSON.stringify(files) },
+  define: {
+    'self.__FILES': JSON.stringify([...files].map(file => ({ url: `/_next/${file}`, revision: null }))),
+  },
   banner: { js: `/* ${buildId} */` },
   logLevel: 'warning',
 })

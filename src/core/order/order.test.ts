@@ -9,6 +9,7 @@ import type { Job } from '../job/schema'
 import { restsOn } from '../plan/apply'
 import { changeId, toPlan, type Unplanned } from '../plan/change'
 import { workOfJob } from '../work/parts/tasks'
+import { house } from '../work/wiring/fixtures/house'
 import { workOrder } from '.'
 import { buildsOf } from './stand'
 import { phases, type Task } from './task'
@@ -38,42 +39,53 @@ const each = (f: (job: Job) => void) => {
     }
 }
 
-test('no task touches a place that the model says is live, whatever anybody does to what is not locked', () => {
-  each(job => {
-    const { tasks, windows } = workOrder(job)
-    const ahead = restsOn(job.panels, job.planned)
-    const finished = new Set<string>()
-    const built = new Set<string>()
-    const found = houseOfJob(standing(job))
-    let open: string[] = []
-    for (const t of tasks) {
-      const window = windows.find(w => w.id === t.window)
-      if (t.phase === 'prove') open = [...(window?.opened ?? []), ...(window?.keptOpen ?? [])].map(o => o.id)
-      if (t.window === null) open = t.keptOpen.map(o => o.id)
-      for (const house of [found, houseOfJob(job, built), ...(t.window ? [houseOfJob(job)] : [])]) {
-        const live = reachable(house, new Set(open))
-        expect([t.id, t.places.filter(p => live.has(p.id)).map(p => p.name)]).toEqual([t.id, []])
-      }
-      finished.add(t.id)
-      for (let grew = true; grew; ) {
-        grew = false
-        for (const c of job.planned.map(changeId))
-          if (
+/** Walks the order as hands do, and asks the model at each task whether what they meet can be live. */
+function keepsHandsOut(job: Job) {
+  const { tasks, windows } = workOrder(job)
+  const ahead = restsOn(job.panels, job.planned)
+  const finished = new Set<string>()
+  const built = new Set<string>()
+  const found = houseOfJob(standing(job))
+  let open: string[] = []
+  for (const t of tasks) {
+    const window = windows.find(w => w.id === t.window)
+    if (t.phase === 'prove') open = [...(window?.opened ?? []), ...(window?.keptOpen ?? [])].map(o => o.id)
+    if (t.window === null) open = t.keptOpen.map(o => o.id)
+    for (const house of [found, houseOfJob(job, built), ...(t.window ? [houseOfJob(job)] : [])]) {
+      const live = reachable(house, new Set(open))
+      expect([t.id, t.places.filter(p => live.has(p.id)).map(p => p.name)]).toEqual([t.id, []])
+    }
+    expect([t.id, t.restsOn.filter(id => tasks.some(o => o.id === id) && !finished.has(id))]).toEqual([
+      t.id,
+      [],
+    ])
+    finished.add(t.id)
+    for (let grew = true; grew; ) {
+      const more = job.planned
+        .map(changeId)
+        .filter(
+          c =>
             !built.has(c) &&
             tasks.some(o => o.changes.includes(c)) &&
             tasks.every(o => !o.changes.includes(c) || finished.has(o.id)) &&
-            ahead.get(c)?.every(a => built.has(a))
-          ) {
-            built.add(c)
-            grew = true
-          }
-      }
-      if (t.phase === 'energise') open = []
+            ahead.get(c)?.every(a => built.has(a)),
+        )
+      for (const c of more) built.add(c)
+      grew = more.length > 0
     }
-    expect(job.planned.map(changeId).filter(c => !built.has(c))).toEqual(
-      asPlanned(job).undone.map(u => changeId(u.change)),
-    )
-  })
+    if (t.phase === 'energise') open = []
+  }
+  expect(job.planned.map(changeId).filter(c => !built.has(c))).toEqual(
+    asPlanned(job).undone.map(u => changeId(u.change)),
+  )
+}
+
+test('no task touches a place that the model says is live, whatever anybody does to what is not locked', () => {
+  each(keepsHandsOut)
+})
+
+test('any house: nor there', () => {
+  fc.assert(fc.property(house, keepsHandsOut), { numRuns: 80 })
 })
 
 test('each comes after what it rests on; ground before neutral before hots; proven before touched, closed before energised', () => {

@@ -8,10 +8,10 @@ export const jobChannel = 'spillway_job'
 const againMs = 2000
 
 const heard = new EventEmitter<{ [job: string]: [revision: number] }>().setMaxListeners(0)
-let listening: Promise<void> | null = null
+let listening: Promise<Client> | null = null
 
 /** One connection of this process hears of all jobs; where it breaks, it is made anew. */
-async function listen(): Promise<void> {
+async function listen(): Promise<Client> {
   const client = new Client({ connectionString: needed('DATABASE_URL') })
   const again = () => {
     listening = null
@@ -29,9 +29,18 @@ async function listen(): Promise<void> {
   })
   await client.connect()
   await client.query(`listen ${jobChannel}`)
+  return client
 }
 
-function hear(): Promise<void> {
+/** Ends the one connection, for who ends altogether. */
+export async function closeLive(): Promise<void> {
+  const client = await listening?.catch(() => null)
+  listening = null
+  client?.removeAllListeners()
+  await client?.end()
+}
+
+function hear(): Promise<Client> {
   listening ??= listen().catch(error => {
     listening = null
     log.warn({ error: String(error) }, 'nothing is heard of jobs')

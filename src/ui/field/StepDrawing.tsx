@@ -24,7 +24,14 @@ export function StepDrawing({ task, panel }: { task: Task; panel: Panel | undefi
       viewBox={`0 0 360 ${height}`}
       sx={{ width: 1, maxHeight: 340, display: 'block', fontSize: text.mini, fill: 'currentColor' }}
     >
-      {panel && <DrawnPanel panel={panel} rows={rows} about={new Set(task.circuitIds)} />}
+      {panel && (
+        <DrawnPanel
+          panel={panel}
+          rows={rows}
+          about={new Set(task.circuitIds)}
+          lineLive={task.staysLive.some(p => p.id === `line ${panel.id}`)}
+        />
+      )}
       {wires.map((w, n) => (
         <DrawnWire key={`${w.mark} ${w.to}`} wire={w} y={14 + n * stepPx} left={left} />
       ))}
@@ -37,14 +44,40 @@ export function StepDrawing({ task, panel }: { task: Task; panel: Panel | undefi
   )
 }
 
-function DrawnPanel({ panel, rows, about }: { panel: Panel; rows: number; about: ReadonlySet<string> }) {
+interface DrawnProps {
+  panel: Panel
+  rows: number
+  about: ReadonlySet<string>
+  /** ahead of the main there is water still */
+  lineLive: boolean
+}
+
+function DrawnPanel({ panel, rows, about, lineLive }: DrawnProps) {
   const at = new Map(panel.circuits.flatMap(c => spacesOf(c).map(s => [s, c] as const)))
   return (
     <g>
       <rect x="1" y="1" width="142" height={rows * rowPx + 28} rx="4" fill="none" stroke="currentColor" />
-      <text x="72" y="15" textAnchor="middle">
+      {lineLive && (
+        <Box
+          component="rect"
+          x={2}
+          y={2}
+          width={140}
+          height={17}
+          rx={3}
+          sx={{ fill: 'var(--mui-palette-severity-stop)' }}
+        />
+      )}
+      <Box
+        component="text"
+        x={72}
+        y={15}
+        textAnchor="middle"
+        sx={lineLive ? { fill: 'var(--mui-palette-background-paper)', fontWeight: 800 } : undefined}
+      >
         {panel.mainA === undefined ? 'lugs' : `main ${panel.mainA} A`}
-      </text>
+        {lineLive && ': LIVE'}
+      </Box>
       {Array.from({ length: panel.spaces }, (_, i) => i + 1).map(space => {
         const circuit = at.get(space)
         const here = circuit !== undefined && about.has(circuit.id)

@@ -1,4 +1,4 @@
-import { createContext, useContext, useMemo, useState } from 'react'
+import { createContext, useContext, useEffect, useMemo, useState } from 'react'
 import type { Entry } from '@/core/job/work-log'
 import { workOrder } from '@/core/order'
 import { standOf, type WorkStand } from '@/core/order/stand'
@@ -30,7 +30,12 @@ export function useCurrent({ order, stand }: Work) {
   const at = order.tasks.findIndex(t => t.id === chosen)
   const next = order.tasks.findIndex(t => t.id === stand.next)
   const number = at >= 0 ? at : Math.max(0, next)
-  return { task: order.tasks[number], number, choose }
+  const task = order.tasks[number]
+  // what is on the screen stays there when it is done, or when others go on
+  useEffect(() => {
+    if (chosen === null && task) choose(task.id)
+  }, [chosen, task])
+  return { task, number, choose }
 }
 
 type Facts<E = Entry> = E extends Entry ? Omit<E, 'id' | 'task' | 'by' | 'at'> : never

@@ -122,6 +122,26 @@ test('what customers wrote is put under mine without asking only where all of it
   }
 })
 
+test('what the field writes down goes on top of what others wrote, without asking, and moves no figure', async () => {
+  const server = fakeServer()
+  const store = workspaceOf(server.record)
+  const { evaluation } = store.getState()
+  server.elsewhere(72)
+  const entry = {
+    id: 'e',
+    task: 'arrive:found',
+    by: 'Ada',
+    at: '2026-03-01T12:00:00Z',
+    kind: 'began' as const,
+  }
+  store.getState().act({ op: 'recordWork', about: 'a step', entries: [entry] })
+  expect(store.getState().evaluation).toBe(evaluation)
+  expect(store.getState().undos).toEqual([])
+  await settled()
+  expect(store.getState()).toMatchObject({ conflict: null, pending: [] })
+  expect(server.record.job).toMatchObject({ outage: { hours: 72 }, work: { log: [entry] } })
+})
+
 test('what is done before the engine is here waits for it, however often it has to be asked for', async () => {
   const server = fakeServer()
   const { record } = server

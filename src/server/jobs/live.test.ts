@@ -1,0 +1,75 @@
+import { randomUUID } from 'node:crypto'
+import type { Entry } from '@/core/job/work-log'
+import { closeDb } from '../db/connection'
+import { testFirm } from '../people/test-firm'
+import type { Actor } from '../people/types'
+import { alderHollow } from '../seeds/jobs/alder-hollow'
+import { worked } from '../seeds/worked'
+import { closeLive, liveEvents } from './live'
+import { changeJob, createJob, duplicateJob, readJobRecord } from './repository'
+import { workLogs } from './worked'
+
+const now = new Date('2026-03-01T12:00:00Z')
+let actor: Actor
+beforeAll(async () => {
+  actor = await testFirm()
+})
+afterAll(async () => {
+  await closeLive()
+  await closeDb()
+})
+
+const note = (id: string): Entry => ({
+  id,
+  task: 'arrive:found',
+  by: 'Ada',
+  at: '2026-03-01T12:00:00Z',
+  kind: 'note',
+  text: 'warm',
+})
+const write = (id: string, revision: number, kind: 'do' | 'undo' = 'do') =>
+  changeJob(
+    actor,
+    id,
+    revision,
+    [
+      kind === 'undo'
+        ? { id: randomUUID(), kind }
+        : {
+            id: randomUUID(),
+            kind,
+            operation: { op: 'recordWork', about: 'a step', entries: [note(randomUUID())] },
+          },
+    ],
+    now,
+  )
+
+test('who listens hears of each write of that job once it is kept, and of no other; until he goes', async () => {
+  const [id, other] = [
+    await createJob(actor, alderHollow, 'opened', now),
+    await createJob(actor, alderHollow, 'opened', now),
+  ]
+  const gone = new AbortController()
+  const reader = (await liveEvents(id, 1, gone.signal)).getReader()
+  const heard = async () => new TextDecoder().decode((await reader.read()).value)
+  expect(await heard()).toBe('data: 1\n\n')
+  await write(other, 1)
+  await write(id, 1)
+  expect(await heard()).toBe('data: 2\n\n')
+  gone.abort()
+  expect((await reader.read()).done).toBe(true)
+})
+
+test('what the field wrote down is no step to undo, and no part of a copy', async () => {
+  const id = await createJob(actor, worked(alderHollow, ['Ada', 'Ben'], 'hots:c5'), 'opened', now)
+  const kept = await write(id, 1)
+  expect(kept).toMatchObject({ state: 'written', record: { undos: [] } })
+  expect(await write(id, 2, 'undo')).toMatchObject({
+    state: 'refused',
+    faults: [{ message: expect.stringMatching(/in the field/) }],
+  })
+  const copy = await readJobRecord(actor, (await duplicateJob(actor, id, now)) ?? '')
+  expect(copy?.job.work).toBeUndefined()
+  expect(copy?.job.planned.some(c => c.built)).toBe(false)
+  expect((await workLogs(actor)).some(log => log.length > 30)).toBe(true)
+})
