@@ -22,6 +22,7 @@ import { newJob } from '../src/core/job/new'
 import { circuitsOf } from '../src/core/job/panels'
 import type { Job } from '../src/core/job/schema'
 import { library } from '../src/core/loads/library'
+import { workOrder } from '../src/core/order'
 import { deskFor, runDraws } from '../src/core/outage/chance'
 import { planOf } from '../src/core/outage/plan'
 import { traceOf } from '../src/core/outage/trace'
@@ -112,6 +113,8 @@ async function scripts(jobId: string) {
     'parts',
     'first',
     'estimate',
+    'work',
+    'field',
   ]
   for (const path of [...views.map(v => `/jobs/${jobId}/${v}`), '/bench', '/equipment', '/jobs']) {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
@@ -127,7 +130,11 @@ async function scripts(jobId: string) {
           ),
         )
     })
-    const html = await (await page.goto(url + path, { waitUntil: 'networkidle' }))?.text()
+    // what listens for news is never idle
+    const listens = /\/(work|field)$/.test(path)
+    const answer = await page.goto(url + path, { waitUntil: listens ? 'load' : 'networkidle' })
+    const html = await answer?.text()
+    if (listens) await page.waitForTimeout(4000)
     const all = await Promise.all(sizes)
     const kB = (of: typeof all) => (of.reduce((sum, [, size]) => sum + size, 0) / 1000).toFixed(0)
     const limit = path.endsWith('/panel') ? 360 : 480
@@ -470,6 +477,19 @@ async function main() {
       paper.push(performance.now() - began)
     }
     report('its PDF with three options', paper, '2,000 ms')
+    // a house that nobody asked about yet: nothing is kept of it
+    report(
+      'order of work of the largest demo job',
+      await timed(40, () => workOrder({ ...quarryRidge, panels: [...quarryRidge.panels] })),
+      '100 ms',
+    )
+    const kept = [...readFileSync('dist/field.js', 'utf8').matchAll(/\/_next\/[^"]+/g)].map(([file]) =>
+      readFileSync(`.next${file.slice('/_next'.length)}`),
+    )
+    const MB = (sizes: number[]) => (sizes.reduce((sum, s) => sum + s, 0) / 1e6).toFixed(2)
+    console.log(
+      `what a device keeps of the field screens: ${MB(kept.map(k => gzipSync(k).length))} MB sent, ${MB(kept.map(k => k.length))} MB kept (limit 3 MB sent), and ${MB([JSON.stringify(quarryRidge).length])} MB of the largest demo job`,
+    )
     console.log(
       `script of a customer’s offer: ${(gzipSync(readFileSync('dist/offer.js')).length / 1000).toFixed(1)} kB gzipped (limit 100)`,
     )

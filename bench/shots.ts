@@ -15,14 +15,6 @@ interface Shot {
   first?: (page: Page) => Promise<void>
 }
 
-const customer = async (page: Page) => {
-  const answer = await page.request.post(`${url}/api${coast}/links`, {
-    headers: { Origin: url },
-    data: { do: 'make' },
-  })
-  const { token } = await answer.json()
-  await page.goto(`${url}/for/${token}`)
-}
 /** The offer of the day-care, by a link made anew. */
 const offer = async (page: Page) => {
   const answer = await page.request.post(`${url}/api${daycare}/estimate`, {
@@ -39,7 +31,6 @@ const shots: Shot[] = [
   { name: 'first', at: `${boathouse}/first`, height: 1000 },
   { name: 'ask', at: `${daycare}/ask` },
   { name: 'panel', at: `${daycare}/panel` },
-  { name: 'customer', at: '/jobs', ...phone, first: customer },
   { name: 'trace', at: `${coast}/trace`, ...phone },
   { name: 'loads', at: `${daycare}/loads`, height: 1000 },
   { name: 'source', at: `${coast}/source`, height: 1100 },
@@ -52,7 +43,8 @@ const shots: Shot[] = [
   { name: 'one-line', at: `${coast}/one-line`, height: 1200 },
   { name: 'outage', at: `${coast}/outage`, height: 1180 },
   { name: 'findings', at: `${daycare}/findings` },
-  { name: 'print', at: `${daycare}/print`, width: 900, height: 1090 },
+  { name: 'work', at: `${daycare}/work`, height: 1180 },
+  { name: 'field', at: `${daycare}/field`, ...phone },
   { name: 'bench', at: '/bench/voltage-drop' },
 ]
 
@@ -67,9 +59,11 @@ async function take() {
       reducedMotion: 'reduce',
     })
     const page = await context.newPage()
-    await page.goto(url + at, { waitUntil: 'networkidle' })
+    // what listens for news is never idle
+    const idle = /\/(work|field)$/.test(at) ? 'load' : 'networkidle'
+    await page.goto(url + at, { waitUntil: idle })
     await first?.(page)
-    await page.waitForLoadState('networkidle')
+    await page.waitForLoadState(idle)
     // fonts, charts and workers have said their last word
     await page.evaluate(() => document.fonts.ready)
     await page.waitForTimeout(/\/(outage|first)$/.test(at) ? 6000 : 1500)

@@ -12,7 +12,7 @@ import { changeId, changeSchema } from '../plan/change'
 import { line } from '../quantity'
 import { checkSource, sourceSchema } from '../source/design'
 import { acceptanceSchema } from './acceptance'
-import { workSchema } from './work-log'
+import { entrySchema, mostEntries, workSchema } from './work-log'
 
 export const formatVersion = 11
 
@@ -134,7 +134,8 @@ export function isStillValid(before: Job, next: Job): boolean {
   if (next.panels.length > before.panels.length) return false
   const { panels: _, ...others } = parts
   const same = (key: keyof typeof others) =>
-    before[key] === next[key] || others[key].safeParse(next[key]).success
+    before[key] === next[key] ||
+    (key === 'work' ? isStillWork(before.work, next.work) : others[key].safeParse(next[key]).success)
   const keys = Object.keys(others) as (keyof typeof others)[]
   if (!keys.every(same)) return false
   let said = false
@@ -142,6 +143,18 @@ export function isStillValid(before: Job, next: Job): boolean {
     said = true
   })
   return !said
+}
+
+/** Of a log that grew, the new entries are looked at: it may be long. */
+function isStillWork(before: Job['work'], next: Job['work']): boolean {
+  if (!next) return true
+  const known = new Set(before?.log)
+  const { log, ...facts } = next
+  return (
+    log.length <= mostEntries &&
+    log.every(e => known.has(e) || entrySchema.safeParse(e).success) &&
+    workSchema.safeParse({ ...facts, log: [] }).success
+  )
 }
 
 const panelFacts = panelSchema.omit({ circuits: true })

@@ -54,7 +54,7 @@ test('a line of the booklet is read in its order, or says what it wants', () => 
   const read = typedHold(prove, '121 0 0.1, 0 0 0 0 121')
   expect('facts' in read && read.facts.readings?.map(r => r.value)).toEqual([121, 0, 0.1, 0, 0, 0, 0, 121])
   expect(typedHold(prove, '121 0')).toEqual({
-    problem: expect.stringMatching(/wants 8 in this order: Known live source, before/),
+    problem: expect.stringMatching(/wants 8 in this order: Known source, before/),
   })
   expect(typedHold(torque, '25 screwdriver 3')).toMatchObject({ facts: { tool: 'screwdriver 3' } })
   expect(typedHold(tug, 'AL')).toEqual({ facts: { text: 'AL' } })

@@ -4,11 +4,11 @@ import { circuitOf, tiedPanel } from '../job/panels'
 import type { Panel } from '../panel/schema'
 import { type PlannedChange, panelPutUp } from '../plan/change'
 import { opposed } from '../source/arrangement'
-import { figure, plural, quantity, together } from '../units/format'
+import { figure, plural, quantity, sentenceStart, together } from '../units/format'
 import { type Drafted, hold, reading, type Scene, stands, task } from './draft'
 import type { Hold, ReadingAsked } from './holds'
 import { circuitNames } from './of-changes'
-import type { Window } from './task'
+import type { Opened, Window } from './task'
 
 /** A window of power off with the tasks that are done in it. */
 export interface WindowMade {
@@ -76,8 +76,10 @@ export function arriving(scene: Scene, tasks: readonly Drafted[], windows: reado
         ? 'Tell who lives here what goes dark, and when'
         : 'Tell who lives here what is done today',
       lines: [
-        ...windows.map(
-          w => `${w.window.name}: ${together(w.window.dark.map(d => d.name)) || 'nothing goes dark'}.`,
+        ...windows.map(w =>
+          sentenceStart(
+            `${w.window.name}: ${together(w.window.dark.map(d => d.name)) || 'nothing goes dark'}.`,
+          ),
         ),
         ...(cold.length
           ? [
@@ -120,25 +122,32 @@ function pairsOf(panel: Panel | null): ReadingAsked[] {
   const hots = panel === null ? ['H'] : ['L1', 'L2']
   const legs = hots.length > 1 ? [reading('L1–L2', 'L1–L2', 'V', 'dead')] : []
   return [
-    reading('before', 'Known live source, before', 'V', 'known'),
+    reading('before', 'Known source, before', 'V', 'known'),
     ...legs,
     ...hots.map(h => reading(`${h}–N`, `${h}–N`, 'V', 'dead')),
     ...hots.map(h => reading(`${h}–G`, `${h}–ground`, 'V', 'dead to ground')),
     reading('N–G', 'N–ground', 'V', 'dead to ground'),
-    reading('after', 'Known live source, after', 'V', 'known'),
+    reading('after', 'Known source, after', 'V', 'known'),
   ]
+}
+
+/** The panel, and the breakers in it, at which something is opened: the first of them. */
+function whereOpened({ job }: Scene, opened: readonly Opened[]): Pick<Drafted, 'panelId' | 'circuitIds'> {
+  const at = opened.flatMap(o => circuitOf(job, o.id.replace(/^breaker /, '')) ?? [])
+  const main = opened.flatMap(o => job.panels.filter(p => o.id === `main ${p.id}`))
+  const panel = main[0] ?? at[0]?.panel
+  return { panelId: panel?.id ?? null, circuitIds: at.filter(a => a.panel === panel).map(a => a.circuit.id) }
 }
 
 /** Off and locked, proven dead, closed, and on again. */
 export function inWindow(scene: Scene, { window, tasks }: WindowMade): Drafted[] {
-  const { id, opened, keptOpen, mainsOnly, staysLive } = window
+  const { id, opened, keptOpen, mainsOnly } = window
   const panels = panelsIn(scene, tasks)
   const outlets = outletsIn(scene, tasks)
   const standing = new Set(scene.found.handles.map(h => h.id))
   const [isolate, prove, energise] = [`isolate:${id}`, `prove:${id}`, `energise:${id}`]
   const names = together(opened.map(o => o.name))
   const could = [...opened, ...keptOpen].map(o => `${together(o.keepsAway)} by ${o.name}`)
-  const circuitIds = window.dark.map(d => d.circuitId)
   const dead = (of: string, where: string, panel: Panel | null): Hold =>
     hold(
       prove,
@@ -153,22 +162,24 @@ export function inWindow(scene: Scene, { window, tasks }: WindowMade): Drafted[]
   const panelId =
     panels[0]?.id ??
     (outlets[0] === undefined ? null : (circuitOf(scene.planned, outlets[0])?.panel.id ?? null))
-  const here = { window: id, panelId, circuitIds }
+  const here = { window: id, panelId }
   return [
     task({
       id: isolate,
       phase: 'isolate',
       ...isolating,
       ...here,
+      ...whereOpened(scene, opened),
       text: `Switch off and lock: ${names}`,
       lines: [
         ...(window.dark.length > 1 ? ['Loads down first: branch breakers off, then what feeds them.'] : []),
-        ...opened.map(
-          o => `${o.name}: ${o.setting}, with ${o.lock}. It keeps away ${together(o.keepsAway)}.`,
+        ...opened.map(o =>
+          sentenceStart(`${o.name}: ${o.setting}, with ${o.lock}. It keeps away ${together(o.keepsAway)}.`),
         ),
-        ...keptOpen.map(
-          o =>
+        ...keptOpen.map(o =>
+          sentenceStart(
             `${o.name}: stays ${o.setting}${standing.has(o.id) ? `, with ${o.lock}` : ' from the moment it is there'}.`,
+          ),
         ),
         ...(mainsOnly.now.length
           ? [
@@ -196,7 +207,6 @@ export function inWindow(scene: Scene, { window, tasks }: WindowMade): Drafted[]
       text: `Prove dead: ${together([...panels.filter(p => stands(scene, p.id)).map(p => p.name), ...circuitNames(scene, outlets)])}`,
       lines: [
         'Glasses, rated gloves and arc-rated clothing until it is proven: until then it is live (NFPA 70E 110, 120).',
-        ...staysLive.map(p => `${p.name}: stays live. Cover it, and keep away.`),
         ...panels
           .filter(p => p.mainA !== undefined)
           .map(p => `Read ${p.name} behind its main, never ahead of it.`),
@@ -251,7 +261,7 @@ export function inWindow(scene: Scene, { window, tasks }: WindowMade): Drafted[]
               'Stand to the side, face away; then branch breakers one by one, the largest load last, warm compressors after their minutes.',
             ]
           : []),
-        ...keptOpen.map(o => `${o.name}: stays ${o.setting}.`),
+        ...keptOpen.map(o => sentenceStart(`${o.name}: stays ${o.setting}.`)),
       ],
       holds:
         panels.length || outlets.length
@@ -333,9 +343,10 @@ export function ending(
                   : [
                       'Exactly one bond of neutral and ground in the whole system (NEC 250.24, 250.30); the interlock or switch is as it stands on an ordinary day.',
                     ]),
-                ...closing.map(
-                  h =>
+                ...closing.map(h =>
+                  sentenceStart(
                     `${h.name}: from ${h.open} to ${h.settings.find(s => s !== h.open)}, and a look at the display.`,
+                  ),
                 ),
                 ...(method.transfer === 'automatic'
                   ? ['Then the breakers behind it, one by one.']

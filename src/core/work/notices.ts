@@ -98,7 +98,7 @@ export function noticesOf(found: Job): { notices: Notice[]; open: string[] } {
       add({
         id: 'electrode',
         size: 'large',
-        head: 'WARNING: SHOCK HAZARD',
+        head: 'WARNING',
         lines: [
           'Shock hazard exists if the grounding electrode conductor or bonding jumper connection in this equipment is removed while the alternate source is energized.',
         ],

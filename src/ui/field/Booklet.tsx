@@ -23,6 +23,7 @@ export function Booklet({ job, order, lead, stops, firm, revision, printedOn }: 
   const stand = standOf(job, order)
   return (
     <article className={styles.booklet}>
+      <style>{'@page { size: letter; margin: 0.4in }'}</style>
       <header>
         <h1>{job.title}: work order</h1>
         <p>

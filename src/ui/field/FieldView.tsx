@@ -1,9 +1,9 @@
 'use client'
-import { Box, Button, Drawer, IconButton, Paper, Typography } from '@mui/material'
+import { Box, Button, Drawer, IconButton, Paper, type Theme, Typography, useMediaQuery } from '@mui/material'
 import { Check, ChevronLeft, ChevronRight, ListOrdered, Monitor } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
-import { useEffect, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import type { Evaluation } from '@/core/assess/evaluate'
 import type { JobRecord } from '@/core/assess/record'
 import type { Task } from '@/core/order/task'
@@ -18,6 +18,7 @@ import { WorkspaceRoot } from '../workspace/Workspace'
 import { Merged } from './Merged'
 import { StepCard } from './StepCard'
 import { StepList } from './StepList'
+import { useLive } from './useLive'
 import { useStep } from './useStep'
 import { MinutesContext, useCurrent, useWork, type Work } from './useWork'
 
@@ -55,19 +56,25 @@ function Field({ person }: { person: PersonChoice }) {
   const notice = useWorkspace(s => s.notice)
   const conflict = useWorkspace(s => s.conflict !== null)
   const { online, kept, photos, send } = useOffline()
+  useLive(id)
   const work = useWork()
   const { order, stand } = work
   const [listed, setListed] = useState(false)
   const { task, number, choose } = useCurrent(work)
   useEffect(() => choose(localStorage.getItem(lastKey(id))), [id, choose])
-  const show = (t: Task | undefined) => {
-    setListed(false)
-    if (!t) return
-    choose(t.id)
-    localStorage.setItem(lastKey(id), t.id)
-    scrollTo({ top: 0 })
-  }
-  const step = useStep(task, work, () => show(following(work, number)))
+  const show = useCallback(
+    (taskId: string | undefined) => {
+      setListed(false)
+      if (taskId === undefined) return
+      choose(taskId)
+      localStorage.setItem(lastKey(id), taskId)
+      scrollTo({ top: 0 })
+    },
+    [id, choose],
+  )
+  // on a phone the list is made when it is asked for
+  const beside = useMediaQuery((theme: Theme) => theme.breakpoints.up('md'))
+  const step = useStep(task, work, () => show(following(work, number)?.id))
   const list = <StepList work={work} currentId={task?.id ?? null} onChoose={show} />
   return (
     <div data-live={live || undefined}>
@@ -98,7 +105,7 @@ function Field({ person }: { person: PersonChoice }) {
           pb: 11,
         }}
       >
-        <Box sx={{ display: { xs: 'none', md: 'block' } }}>{list}</Box>
+        {beside && <Box>{list}</Box>}
         <Box sx={{ display: 'flex', flexDirection: 'column', gap: 1.5, minWidth: 0 }}>
           <Connection online={online} kept={kept} photos={photos} />
           <Merged stand={stand} />
@@ -138,16 +145,12 @@ function Field({ person }: { person: PersonChoice }) {
           variant="outlined"
           startIcon={<ChevronLeft size={22} aria-hidden />}
           disabled={number === 0}
-          onClick={() => show(order.tasks[number - 1])}
+          onClick={() => show(order.tasks[number - 1]?.id)}
         >
           Back
         </Button>
         {step.done ? (
-          <Button
-            variant="contained"
-            disabled={!stand.next}
-            onClick={() => show(order.tasks.find(t => t.id === stand.next))}
-          >
+          <Button variant="contained" disabled={!stand.next} onClick={() => show(stand.next ?? undefined)}>
             To step {order.tasks.findIndex(t => t.id === stand.next) + 1 || order.tasks.length}
           </Button>
         ) : (
@@ -164,7 +167,7 @@ function Field({ person }: { person: PersonChoice }) {
           variant="outlined"
           endIcon={<ChevronRight size={22} aria-hidden />}
           disabled={number >= order.tasks.length - 1}
-          onClick={() => show(order.tasks[number + 1])}
+          onClick={() => show(order.tasks[number + 1]?.id)}
         >
           Next
         </Button>

@@ -3,7 +3,7 @@ import { Camera, Check, Play, Undo2, Users } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
 import { inEdition } from '@/core/articles'
-import { asPlanned } from '@/core/job/as-planned'
+import { asBuilt, asPlanned } from '@/core/job/as-planned'
 import { hinders } from '@/core/order/stand'
 import { phases, type Task } from '@/core/order/task'
 import { fail, fault, ok } from '@/core/outcome'
@@ -45,11 +45,13 @@ export function StepCard({ task, work, number, step, onPhoto, barred = false }: 
   const say = useWorkspace(s => s.say)
   const [otherwise, setOtherwise] = useState(false)
   const now = stand.tasks.get(task.id)
-  const panel = asPlanned(job).job.panels.find(p => p.id === task.panelId)
+  const isolating = task.phase === 'isolate' || task.phase === 'prove' || task.phase === 'energise'
+  // what is met there is drawn as it stands; what is made, as it is planned
+  const stands = task.phase === 'arrive' || isolating ? asBuilt(job).panels : asPlanned(job).job.panels
+  const panel = [...stands, ...asPlanned(job).job.panels].find(p => p.id === task.panelId)
   const window = order.windows.find(w => w.id === task.window)
   const { done, mine, why } = step
   if (!now) return null
-  const isolating = task.phase === 'isolate' || task.phase === 'prove' || task.phase === 'energise'
   return (
     <Column
       component="article"

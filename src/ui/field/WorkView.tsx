@@ -113,7 +113,7 @@ function Desk() {
         }}
       >
         <Card title="Steps" tools={task && <Moving work={work} task={task} number={number} />}>
-          <StepList work={work} currentId={task?.id ?? null} onChoose={t => choose(t.id)} />
+          <StepList work={work} currentId={task?.id ?? null} onChoose={choose} />
         </Card>
         {task && (
           <Card title={`Step ${number + 1}`}>

@@ -38,112 +38,119 @@ export function NoticesView() {
   const sheet = labelSheets.find(s => s.key === noticeSizes[size].sheet)
   const tape = labelTapes.find(t => t.key === on)
   return (
-    <View
-      title="Labels and notices"
-      lead={`${countText(notices) || 'None yet'}. ${fresh.length ? `${countText(fresh)} not printed as they read now.` : notices.length ? 'All printed as they read now.' : ''}`}
-      tools={
-        <Row>
-          <Button size="small" component={Link} href={`/jobs/${id}/labels`}>
-            Directory and breaker labels
-          </Button>
-          <Button
-            size="small"
-            startIcon={<Printer size={16} aria-hidden />}
-            variant="contained"
-            disabled={!shown.length}
-            onClick={() => window.print()}
-          >
-            Print
-          </Button>
-          <Button
-            size="small"
-            startIcon={<Check size={16} aria-hidden />}
-            disabled={!shown.some(n => fresh.includes(n))}
-            onClick={() =>
-              act({
-                op: 'recordPrinted',
-                printed: shown.map(n => ({ id: n.id, said: saidBy(n).slice(0, 600) })),
-              })
-            }
-          >
-            They are printed
-          </Button>
-        </Row>
-      }
-    >
-      <Column className="no-print">
-        {open.map(o => (
-          <Alert key={o} severity="warning">
-            {o}
-          </Alert>
-        ))}
-        <Row sx={{ '& .MuiTextField-root': { width: 240 } }}>
-          <ToggleButtonGroup
-            exclusive
-            size="small"
-            aria-label="Which labels"
-            value={size}
-            onChange={(_, next: NoticeSize | null) => next && setSize(next)}
-          >
-            {(Object.keys(noticeSizes) as NoticeSize[]).map(s => (
-              <ToggleButton key={s} value={s}>
-                {noticeSizes[s].name} ({notices.filter(n => n.size === s).length})
-              </ToggleButton>
+    <>
+      <Box className="no-print">
+        <View
+          title="Labels and notices"
+          lead={`${countText(notices) || 'None yet'}. ${fresh.length ? `${countText(fresh)} not printed as they read now.` : notices.length ? 'All printed as they read now.' : ''}`}
+          tools={
+            <Row>
+              <Button size="small" component={Link} href={`/jobs/${id}/labels`}>
+                Directory and breaker labels
+              </Button>
+              <Button
+                size="small"
+                startIcon={<Printer size={16} aria-hidden />}
+                variant="contained"
+                disabled={!shown.length}
+                onClick={() => window.print()}
+              >
+                Print
+              </Button>
+              <Button
+                size="small"
+                startIcon={<Check size={16} aria-hidden />}
+                disabled={!shown.some(n => fresh.includes(n))}
+                onClick={() =>
+                  act({
+                    op: 'recordPrinted',
+                    printed: shown.map(n => ({ id: n.id, said: saidBy(n).slice(0, 600) })),
+                  })
+                }
+              >
+                They are printed
+              </Button>
+            </Row>
+          }
+        >
+          <Column>
+            {open.map(o => (
+              <Alert key={o} severity="warning">
+                {o}
+              </Alert>
             ))}
-          </ToggleButtonGroup>
-          <Tick label="Only what changed since they were printed" checked={changed} onChange={setChanged} />
-          <Choice
-            label="On"
-            value={on}
-            options={[
-              { value: 'sheet', label: `a sheet: ${sheet?.name ?? ''}` },
-              ...labelTapes.map(t => ({ value: t.key as string, label: t.name })),
-            ]}
-            onChange={setOn}
-          />
-          {sheet && !tape && (
-            <Choice
-              label="Begin at label"
-              value={skip}
-              options={Array.from({ length: sheet.across * sheet.down }, (_, n) => ({
-                value: n,
-                label: `${n + 1}`,
-              }))}
-              onChange={setSkip}
+            <Row sx={{ '& .MuiTextField-root': { width: 240 } }}>
+              <ToggleButtonGroup
+                exclusive
+                size="small"
+                aria-label="Which labels"
+                value={size}
+                onChange={(_, next: NoticeSize | null) => next && setSize(next)}
+              >
+                {(Object.keys(noticeSizes) as NoticeSize[]).map(s => (
+                  <ToggleButton key={s} value={s}>
+                    {noticeSizes[s].name} ({notices.filter(n => n.size === s).length})
+                  </ToggleButton>
+                ))}
+              </ToggleButtonGroup>
+              <Tick
+                label="Only what changed since they were printed"
+                checked={changed}
+                onChange={setChanged}
+              />
+              <Choice
+                label="On"
+                value={on}
+                options={[
+                  { value: 'sheet', label: `a sheet: ${sheet?.name ?? ''}` },
+                  ...labelTapes.map(t => ({ value: t.key as string, label: t.name })),
+                ]}
+                onChange={setOn}
+              />
+              {sheet && !tape && (
+                <Choice
+                  label="Begin at label"
+                  value={skip}
+                  options={Array.from({ length: sheet.across * sheet.down }, (_, n) => ({
+                    value: n,
+                    label: `${n + 1}`,
+                  }))}
+                  onChange={setSkip}
+                />
+              )}
+            </Row>
+            <WherePicture notices={ofSize} />
+            <DataTable
+              label="Labels and where they go"
+              rows={ofSize}
+              idOf={n => n.id}
+              stacked="labelled"
+              most={320}
+              columns={[
+                { head: 'No.', cell: (_, n) => n + 1, figure: true },
+                {
+                  head: 'It says',
+                  cell: n => (
+                    <>
+                      <b>{n.head}</b> {n.lines.join(' ')}
+                    </>
+                  ),
+                },
+                { head: 'Where', cell: n => n.where },
+                { head: 'Asked by', cell: n => n.article ?? 'good practice' },
+                { head: 'Printed', cell: n => (fresh.includes(n) ? 'not as it reads now' : 'yes') },
+              ]}
             />
-          )}
-        </Row>
-        <WherePicture notices={ofSize} />
-        <DataTable
-          label="Labels and where they go"
-          rows={ofSize}
-          idOf={n => n.id}
-          stacked="labelled"
-          most={320}
-          columns={[
-            { head: 'No.', cell: (_, n) => n + 1, figure: true },
-            {
-              head: 'It says',
-              cell: n => (
-                <>
-                  <b>{n.head}</b> {n.lines.join(' ')}
-                </>
-              ),
-              names: true,
-            },
-            { head: 'Where', cell: n => n.where },
-            { head: 'Asked by', cell: n => n.article ?? 'good practice' },
-            { head: 'Printed', cell: n => (fresh.includes(n) ? 'not as it reads now' : 'yes') },
-          ]}
-        />
-        <Quiet>
-          On paper at 100 %, without fitting to the page. Outdoors and in damp places on material made for it
-          (NEC 110.21(B)); nothing written by hand where it may be read wrong.{' '}
-          <MuiLink component={Link} href={`/jobs/${id}/work`}>
-            Work order
-          </MuiLink>
-        </Quiet>
-      </Column>
+            <Quiet>
+              On paper at 100 %, without fitting to the page. Outdoors and in damp places on material made for
+              it (NEC 110.21(B)); nothing written by hand where it may be read wrong.{' '}
+              <MuiLink component={Link} href={`/jobs/${id}/work`}>
+                Work order
+              </MuiLink>
+            </Quiet>
+          </Column>
+        </View>
+      </Box>
       {shown.length === 0 ? (
         <Box className="no-print">
           <Empty>
@@ -169,7 +176,7 @@ export function NoticesView() {
           </SheetPages>
         )
       )}
-    </View>
+    </>
   )
 }
 

@@ -2,47 +2,57 @@ import { Box } from '@mui/material'
 import type { Notice, NoticeSpot } from '@/core/work/notices'
 import { text } from '../theme/tokens'
 
-const spots: Record<NoticeSpot, { name: string; x: number; y: number; w: number; h: number }> = {
-  service: { name: 'service equipment', x: 8, y: 8, w: 92, h: 120 },
-  panel: { name: 'panel', x: 128, y: 8, w: 92, h: 120 },
-  switch: { name: 'switch', x: 248, y: 8, w: 76, h: 56 },
-  inlet: { name: 'inlet', x: 248, y: 76, w: 76, h: 52 },
-  inverter: { name: 'inverter', x: 352, y: 8, w: 92, h: 56 },
-  battery: { name: 'battery', x: 352, y: 76, w: 92, h: 52 },
-  wires: { name: 'wires', x: 472, y: 8, w: 92, h: 120 },
+const names: Record<NoticeSpot, string> = {
+  service: 'service equipment',
+  panel: 'panel',
+  switch: 'switch',
+  inlet: 'inlet',
+  inverter: 'inverter',
+  battery: 'battery',
+  wires: 'ends of wires',
 }
+const wide = 128
+const gap = 26
 
 /** Where each notice goes: the equipment of the job, with the numbers of the notices on it. */
 export function WherePicture({ notices }: { notices: readonly Notice[] }) {
-  const used = [...new Set(notices.map(n => n.spot))]
+  const used = (Object.keys(names) as NoticeSpot[]).filter(s => notices.some(n => n.spot === s))
+  const width = used.length * (wide + gap)
   return (
     <Box
       component="svg"
       role="img"
-      aria-label={`Where they go: ${used.map(s => `${spots[s].name} ${numbers(notices, s)}`).join('; ')}`}
-      viewBox="0 0 572 136"
-      sx={{ width: 1, maxWidth: 640, display: 'block', fontSize: text.mini, fill: 'currentColor' }}
+      aria-label={`Where they go: ${used.map(s => `${names[s]} ${numbers(notices, s)}`).join('; ')}`}
+      viewBox={`0 0 ${width} 76`}
+      sx={{ width: 1, maxWidth: width, display: 'block', fontSize: text.mini, fill: 'currentColor' }}
     >
-      {used.map(spot => {
-        const { name, x, y, w, h } = spots[spot]
+      {used.map((spot, n) => {
+        const x = n * (wide + gap) + 1
         return (
           <g key={spot}>
+            {n > 0 && <path d={`M${x - gap} 38h${gap}`} stroke="currentColor" strokeWidth="2" />}
             <rect
               x={x}
-              y={y}
-              width={w}
-              height={h}
+              y={2}
+              width={wide}
+              height={72}
               rx="4"
               fill="none"
               stroke="currentColor"
               strokeWidth="1.5"
             />
-            <text x={x + w / 2} y={y + 15} textAnchor="middle">
-              {name}
+            <text x={x + wide / 2} y={20} textAnchor="middle">
+              {names[spot]}
             </text>
-            <text x={x + w / 2} y={y + 36} textAnchor="middle" fontWeight="800">
+            <Box
+              component="text"
+              x={x + wide / 2}
+              y={52}
+              textAnchor="middle"
+              sx={{ fontSize: text.lead, fontWeight: 800 }}
+            >
               {numbers(notices, spot)}
-            </text>
+            </Box>
           </g>
         )
       })}

@@ -149,6 +149,7 @@ const sameFigures = (a: Job, b: Job) =>
   )
 const gatherMs = 60
 const firstWaitMs = 1000
+const judgeMs = 80
 const longestWaitMs = 10_000
 const diskFull = 507
 const warmings = 4
@@ -172,6 +173,7 @@ export function createWorkspace({
   fetchEngine = () => import('./engine'),
 }: Opened): StoreApi<WorkspaceState> {
   let timer: ReturnType<typeof setTimeout> | undefined
+  let judging: ReturnType<typeof setTimeout> | undefined
   let waitMs = firstWaitMs
   let fetched = here ?? null
   let coming: Promise<void> | null = null
@@ -223,6 +225,12 @@ export function createWorkspace({
       revision: next.revision,
       pending,
     })
+
+    /** What a tick in the field builds is judged when it is painted: hands do not wait for figures. */
+    const judgeLater = () => {
+      clearTimeout(judging)
+      judging = setTimeout(() => set({ evaluation: engine().evaluate(get().job) }), judgeMs)
+    }
 
     const queue = (changes: Pending[]) => {
       const pending = [...get().pending, ...changes]
@@ -353,10 +361,9 @@ export function createWorkspace({
           })
           job = outcome.value
         }
-        const now =
-          sameFigures(get().job, job) && operations.every(ofTheWork)
-            ? { job, evaluation: get().evaluation }
-            : evaluated(fetched, job)
+        const field = operations.every(ofTheWork)
+        const now = field ? { job, evaluation: get().evaluation } : evaluated(fetched, job)
+        if (field && !sameFigures(get().job, job)) judgeLater()
         // what was planned is shown where it is planned
         const plans = now.evaluation.house !== null && operations.some(planning)
         set({ ...now, ...waysOf(get(), changes), ...(plans && { house: 'planned' }) })
