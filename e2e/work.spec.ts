@@ -1,6 +1,6 @@
 import type { BrowserContext, Locator, Page } from '@playwright/test'
 import sharp from 'sharp'
-import { accessible, accessibleDayAndNight, copyOf, openJob, saved } from './helpers'
+import { accessible, accessibleDayAndNight, copyOf, giveLarge, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 const saltmarsh = '5a1de000-0000-4000-8000-000000000002'
@@ -173,6 +173,9 @@ test.describe('on a phone', () => {
       .setInputFiles({ name: 'note.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('no picture') })
     await expect(page.getByText(/^Not taken: /)).toBeVisible()
 
+    await giveLarge(step(page).locator('input[type=file]').last(), 'huge.jpg', 'image/jpeg', 40_000_000)
+    await expect(page.getByText(/huge\.jpg has 40 MB and cannot be made smaller here/)).toBeVisible()
+
     // offline: up to the backfed breaker, and that one done otherwise
     await context.setOffline(true)
     await page.getByRole('button', { name: 'All steps' }).click()
@@ -225,10 +228,22 @@ test('the office sees it as it comes; two finish one task, and a plan that chang
     .click()
   await page.getByRole('article').getByRole('button', { name: 'Done', exact: true }).click()
   await saved(page)
-  await request.get(`/api/jobs/${id}`)
+  const { record } = await (await request.get(`/api/jobs/${id}`)).json()
+  const guard = { kind: 'guard', circuitId: 'c9', origin: 'person' }
+  const planned = await request.post(`/api/jobs/${id}/changes`, {
+    data: {
+      baseRevision: record.revision,
+      changes: [{ id: crypto.randomUUID(), kind: 'do', operation: { op: 'planChange', change: guard } }],
+    },
+  })
+  expect(planned.ok()).toBe(true)
+  await expect(page.getByText(/^Updated: .*planned/)).toBeVisible()
   await phone.setOffline(false)
   await saved(field)
-  await expect(field.getByText(/^Updated: /)).toBeVisible()
+  await expect(field.getByText(/^Updated: .*planned/)).toBeVisible()
+  await field.getByRole('button', { name: 'All steps' }).click()
+  await expect(field.getByRole('button', { name: /first outlet of 9 Playroom lights/ })).toBeVisible()
+  await field.keyboard.press('Escape')
   await page
     .getByRole('list', { name: 'Steps of the work' })
     .getByRole('button', { name: /Tell who lives here/ })

@@ -3,6 +3,7 @@ import sharp from 'sharp'
 import { usualTerms } from '@/core/estimate/terms'
 import { usualLabour } from '@/core/hookup/labour'
 import { closeDb, DatabaseAway } from '@/server/db/connection'
+import { closeLive } from '@/server/jobs/live'
 import { createJob } from '@/server/jobs/repository'
 import { testFirm } from '@/server/people/test-firm'
 import type { Actor } from '@/server/people/types'
@@ -21,6 +22,7 @@ import * as estimate from './jobs/[id]/estimate/route'
 import * as jobExport from './jobs/[id]/export/route'
 import * as intervals from './jobs/[id]/interval-data/route'
 import * as links from './jobs/[id]/links/route'
+import * as live from './jobs/[id]/live/route'
 import * as logs from './jobs/[id]/logs/route'
 import * as oneLine from './jobs/[id]/one-line/route'
 import * as order from './jobs/[id]/order/route'
@@ -35,6 +37,7 @@ import * as jobImport from './jobs/import/route'
 import * as jobs from './jobs/route'
 import * as labour from './labour/route'
 import * as loads from './loads/route'
+import * as minutes from './minutes/route'
 import * as offerPaper from './offer/[token]/pdf/route'
 import * as offer from './offer/[token]/route'
 import * as photo from './photos/[photoId]/route'
@@ -208,6 +211,7 @@ const ofFirm: Door[] = [
     cannot: [[{ formatVersion: 99 }, 400, /formatVersion/]],
     says: /"id"/,
   },
+  { at: '/minutes', route: minutes, says: /"learned":\[\]/ },
   {
     at: '/labour',
     route: labour,
@@ -350,6 +354,23 @@ test.each(doors)('%s says that the database is away, and takes no write of anoth
     status: 503,
     words: expect.stringMatching(/nothing was written/),
   })
+})
+
+test('who may read a job hears of its writes; nobody else, and not what is no job', async () => {
+  const gone = new AbortController()
+  const heard = (id: string) =>
+    live.GET(new Request(`http://here.test/api/jobs/${id}/live`, { signal: gone.signal }), {
+      params: Promise.resolve({ id }),
+    })
+  const answer = await heard(jobId)
+  expect(answer.headers.get('content-type')).toBe('text/event-stream')
+  const first = await answer.body?.getReader().read()
+  expect(new TextDecoder().decode(first?.value)).toMatch(/^data: \d+\n\n$/)
+  gone.abort()
+  expect((await heard('no-id')).status).toBe(404)
+  acting = async () => other
+  expect((await heard(jobId)).status).toBe(404)
+  await closeLive()
 })
 
 test('a token that nobody made opens nothing', async () => {

@@ -142,7 +142,7 @@ function raceways(scene: Scene, route: Route, led: readonly Conductor[]): Drafte
       share: 0.5,
       text: `Open a knockout of ${panel.name} for ${made} and bring in ${leads ? 'the leads' : plural(led.filter(c => c.comes !== 'there already').length, 'wire')}`,
       lines: [
-        'Cover off, screws kept. Shavings fall on a cloth, not into the bus.',
+        'Shavings fall on a cloth, not into the bus.',
         'Fitting with its locknut and bushing; then the wires, each with its mark at both ends.',
       ],
       changes,

@@ -144,7 +144,13 @@ export function inWindow(scene: Scene, { window, tasks }: WindowMade): Drafted[]
   const { id, opened, keptOpen, mainsOnly } = window
   const panels = panelsIn(scene, tasks)
   const outlets = outletsIn(scene, tasks)
-  const standing = new Set(scene.found.handles.map(h => h.id))
+  const { exists = [], switch: own } = scene.job.hookup
+  // what an earlier visit left is there, though nobody knows what was plugged into it
+  const standing = new Set([
+    ...scene.found.handles.map(h => h.id),
+    ...(exists.includes('inlet') || (exists.includes('switch') && own?.inlet) ? ['cord'] : []),
+    ...(exists.includes('interlock') ? ['backfed'] : []),
+  ])
   const [isolate, prove, energise] = [`isolate:${id}`, `prove:${id}`, `energise:${id}`]
   const names = together(opened.map(o => o.name))
   const could = [...opened, ...keptOpen].map(o => `${together(o.keepsAway)} by ${o.name}`)
@@ -207,6 +213,7 @@ export function inWindow(scene: Scene, { window, tasks }: WindowMade): Drafted[]
       text: `Prove dead: ${together([...panels.filter(p => stands(scene, p.id)).map(p => p.name), ...circuitNames(scene, outlets)])}`,
       lines: [
         'Glasses, rated gloves and arc-rated clothing until it is proven: until then it is live (NFPA 70E 110, 120).',
+        'The cover comes off with all of that on; its screws are kept.',
         ...panels
           .filter(p => p.mainA !== undefined)
           .map(p => `Read ${p.name} behind its main, never ahead of it.`),
@@ -343,11 +350,13 @@ export function ending(
                   : [
                       'Exactly one bond of neutral and ground in the whole system (NEC 250.24, 250.30); the interlock or switch is as it stands on an ordinary day.',
                     ]),
-                ...closing.map(h =>
-                  sentenceStart(
-                    `${h.name}: from ${h.open} to ${h.settings.find(s => s !== h.open)}, and a look at the display.`,
-                  ),
-                ),
+                ...closing.map((h, n) => {
+                  const alike = closing.slice(0, n).filter(o => o.name === h.name).length
+                  const on = h.settings.find(s => s !== h.open)
+                  return sentenceStart(
+                    `${h.name}${alike ? `, number ${alike + 1}` : ''}: from ${h.open} to ${on}, and a look at the display.`,
+                  )
+                }),
                 ...(method.transfer === 'automatic'
                   ? ['Then the breakers behind it, one by one.']
                   : alone
