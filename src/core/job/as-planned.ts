@@ -57,6 +57,12 @@ export function standing(job: Job): Job {
   return { ...house, hookup: { ...devices, method, bondingPlug: false } }
 }
 
+/** What was built, as if it were still to do. */
+export const unbuilt = (job: Job): Job =>
+  job.planned.some(c => c.built)
+    ? { ...job, planned: job.planned.map(({ built: _, ...change }) => change) }
+    : job
+
 /** As built: as found, with those changes done that were recorded as done. The next visit starts from it. */
 export const asBuilt = (job: Job): Job => ({
   ...job,

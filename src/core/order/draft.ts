@@ -100,7 +100,3 @@ export const task = (facts: Pick<Drafted, 'id' | 'phase' | 'text' | 'work'> & Pa
   at: { view: 'plan' },
   ...facts,
 })
-
-/** What was built, as if it were still to do. */
-export const unbuilt = (job: Job): Job =>
-  job.planned.some(c => c.built) ? { ...job, planned: job.planned.map(({ built: _, ...c }) => c) } : job

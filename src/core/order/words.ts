@@ -1,4 +1,5 @@
 import { aboutText, plural, together } from '../units/format'
+import type { HoldStand } from './stand'
 import type { WorkOrder } from './task'
 
 /** How long power is off, what of it matters most, and what preparing first saves. */
@@ -19,4 +20,20 @@ export function offText({ offMinutes, offUnpreparedMinutes, dark, waiting }: Wor
         ]
       : []),
   ].join(' ')
+}
+
+/** What stands at a hold point, in one line: by whom, what was read, with what; or that somebody went on without it, and why. */
+export function holdText({ hold, evidence, judged, skipped }: HoldStand): string {
+  if (skipped) return `Gone on without: ${skipped.by}, ${skipped.why}`
+  const readings = evidence?.readings ?? []
+  return [
+    evidence?.by,
+    ...readings.map(r => `${hold.readings.find(a => a.key === r.key)?.name ?? r.key} ${r.value}`),
+    evidence?.tool,
+    evidence?.with && `seen by ${evidence.with}`,
+    evidence?.photoId ? 'photograph' : evidence?.text,
+    judged.text,
+  ]
+    .filter(Boolean)
+    .join(' · ')
 }

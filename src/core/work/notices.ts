@@ -1,6 +1,8 @@
 import { inEdition } from '../articles'
 import { groundingOf } from '../assess/grounding'
 import { circuitNeeds, supplyOf } from '../assess/needs'
+import { kindName } from '../equipment'
+import type { UnitEquipment } from '../equipment/source-kinds'
 import { methodOf } from '../hookup/method'
 import { asPlanned } from '../job/as-planned'
 import { feederOf, placeText, reachedPanels, tiedPanel } from '../job/panels'
@@ -40,12 +42,13 @@ export interface Notice {
 /** What a notice says, in one line: what is printed anew when it differs. */
 export const saidBy = ({ head, lines, where }: Notice): string => [head, ...lines, where].join(' | ')
 
-const kinds: Record<string, string> = {
-  station: 'portable power station',
-  inverter: 'battery with inverter',
-  'vehicle-outlet': 'vehicle outlet',
-  generator: 'generator',
-}
+/** A source as a stranger at the service equipment calls it. */
+const typeOf = ({ kind }: Pick<UnitEquipment, 'kind'>) =>
+  kind === 'station'
+    ? 'portable power station'
+    : kind === 'inverter'
+      ? 'battery with inverter'
+      : kindName[kind]
 
 /** Every label and notice of a job, from its plan, its wiring and where neutral and ground are joined; what cannot be said yet is told. */
 export function noticesOf(found: Job): { notices: Notice[]; open: string[] } {
@@ -72,7 +75,7 @@ export function noticesOf(found: Job): { notices: Notice[]; open: string[] } {
 
   function sourceNotices() {
     if (!source) return
-    const types = [...new Set(source.units.map(u => kinds[u.equipment.kind] ?? u.equipment.kind))]
+    const types = [...new Set(source.units.map(u => typeOf(u.equipment)))]
     const watts = source.units.reduce((sum, u) => sum + u.equipment.continuousW, 0)
     const Wh = source.units.reduce((sum, u) => sum + capacityOf(u), 0)
     const stands = hookup.inlet?.name ?? hookup.switch?.name ?? 'where it stands'

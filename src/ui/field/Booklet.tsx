@@ -2,8 +2,9 @@ import { inEdition } from '@/core/articles'
 import { deference } from '@/core/deference'
 import type { Job } from '@/core/job/schema'
 import { type HoldKind, holdKinds } from '@/core/order/holds'
-import { standOf } from '@/core/order/stand'
+import { standOf, type TaskStand } from '@/core/order/stand'
 import { phases, type Task, type WorkOrder } from '@/core/order/task'
+import { holdText } from '@/core/order/words'
 import { aboutText, minutesText, together } from '@/core/units/format'
 import styles from './Booklet.module.css'
 
@@ -51,7 +52,7 @@ export function Booklet({ job, order, lead, stops, firm, revision, printedOn }: 
                   ` · power off, about ${aboutText(order.windows.find(w => w.id === t.window)?.minutes ?? 0)}`}
               </h2>
             )}
-            <Step job={job} task={t} number={n + 1} done={stand.tasks.get(t.id)?.state === 'done'} />
+            <Step job={job} task={t} number={n + 1} now={stand.tasks.get(t.id)} />
           </div>
         )
       })}
@@ -65,10 +66,18 @@ export function Booklet({ job, order, lead, stops, firm, revision, printedOn }: 
   )
 }
 
-function Step({ job, task, number, done }: { job: Job; task: Task; number: number; done: boolean }) {
+interface StepProps {
+  job: Job
+  task: Task
+  number: number
+  now: TaskStand | undefined
+}
+
+/** A box, and a line for each figure; what the field wrote down already stands in their place. */
+function Step({ job, task, number, now }: StepProps) {
   return (
     <section className={styles.step} aria-label={`Step ${number}`}>
-      <div className={styles.box}>{done && '✓'}</div>
+      <div className={styles.box}>{now?.state === 'done' && '✓'}</div>
       <div>
         <h3>
           {number}. {task.text} ({minutesText(task.minutes)}
@@ -85,19 +94,34 @@ function Step({ job, task, number, done }: { job: Job; task: Task; number: numbe
             <li key={l}>{inEdition(l, job.edition)}</li>
           ))}
         </ul>
-        {task.holds.map(h => (
-          <div key={h.id} className={styles.hold}>
-            <b>STOP · {holdKinds[h.kind].name}</b>
-            <span>{inEdition(h.text, job.edition)}</span>
-            {h.readings.map(r => (
-              <span key={r.key} className={styles.line}>
-                {r.name}, {r.unit}
-              </span>
-            ))}
-            {wordOf(h.kind) && <span className={styles.line}>{wordOf(h.kind)}</span>}
-            {h.kind === 'torque' && <span className={styles.line}>Tool</span>}
-            <span className={styles.line}>Initials</span>
-          </div>
+        {now?.otherwise && <p className={styles.live}>Done otherwise: {now.otherwise}</p>}
+        {now?.holds.map(stand => {
+          const { hold: h, evidence, skipped } = stand
+          return (
+            <div key={h.id} className={styles.hold}>
+              <b>STOP · {holdKinds[h.kind].name}</b>
+              <span>{inEdition(h.text, job.edition)}</span>
+              {evidence || skipped ? (
+                <span className={styles.live}>{holdText(stand)}</span>
+              ) : (
+                <>
+                  {h.readings.map(r => (
+                    <span key={r.key} className={styles.line}>
+                      {r.name}, {r.unit}
+                    </span>
+                  ))}
+                  {wordOf(h.kind) && <span className={styles.line}>{wordOf(h.kind)}</span>}
+                  {h.kind === 'torque' && <span className={styles.line}>Tool</span>}
+                  <span className={styles.line}>Initials</span>
+                </>
+              )}
+            </div>
+          )
+        })}
+        {now?.notes.map(n => (
+          <p key={`${n.by} ${n.text}`}>
+            {n.by}: {n.text}
+          </p>
         ))}
       </div>
     </section>

@@ -6,6 +6,7 @@ import { simulatedReadings } from '@/core/order/meter'
 import type { HoldStand } from '@/core/order/stand'
 import type { Task } from '@/core/order/task'
 import { typedReading } from '@/core/order/typed'
+import { holdText } from '@/core/order/words'
 import { type Fault, fail, fault, ok } from '@/core/outcome'
 import { FileButton, pictures } from '../common/FileButton'
 import { Columns, Quiet, Row } from '../common/pieces'
@@ -87,7 +88,7 @@ export function HoldPoint({ task, stand, work, onPhoto }: Props) {
       )}
       {evidence && passed && !again && (
         <Row>
-          <Quiet sx={{ flex: 1 }}>{told(stand)}</Quiet>
+          <Quiet sx={{ flex: 1 }}>{holdText(stand)}</Quiet>
           <Button size="small" onClick={() => setAgain(true)}>
             Again
           </Button>
@@ -150,20 +151,6 @@ export function HoldPoint({ task, stand, work, onPhoto }: Props) {
     </Paper>
   )
 }
-
-const told = ({ hold, evidence, judged }: HoldStand): string =>
-  [
-    evidence?.by,
-    ...(evidence?.readings ?? []).map(
-      r => `${hold.readings.find(a => a.key === r.key)?.name ?? r.key} ${r.value}`,
-    ),
-    evidence?.tool,
-    evidence?.with && `seen by ${evidence.with}`,
-    evidence?.photoId ? 'photograph' : evidence?.text,
-    judged.text,
-  ]
-    .filter(Boolean)
-    .join(' · ')
 
 function InWords({
   label,

@@ -105,8 +105,19 @@ test('a step is drawn: its breaker by number, its wires by mark, and what stays 
 })
 
 test('the booklet has a box for each step, lines for what is read, and what stays live wherever hands are', () => {
-  const job = worked(saltmarshLane, ['Ada', 'Ben'], 'isolate:w1')
-  const order = workOrder(job)
+  const begun = worked(saltmarshLane, ['Ada', 'Ben'], 'isolate:w1')
+  const order = workOrder(begun)
+  const [hold] = order.tasks.find(t => t.id === 'isolate:w1')?.holds ?? []
+  const skip = {
+    id: 's',
+    task: 'isolate:w1',
+    by: 'Ben',
+    at: '2026-03-01T10:00:00Z',
+    kind: 'skipped',
+    hold: hold?.id ?? '',
+    why: 'no lock fits',
+  } as const
+  const job = { ...begun, work: { log: [...(begun.work?.log ?? []), skip] } }
   alone(
     <Booklet
       job={job}
@@ -120,7 +131,11 @@ test('the booklet has a box for each step, lines for what is read, and what stay
   )
   const steps = screen.getAllByRole('region')
   expect(steps).toHaveLength(order.tasks.length)
-  expect(textOf(steps[0])).toMatch(/^✓/)
+  expect(textOf(steps[0])).toMatch(/^✓.*Ada · seen/)
+  // what somebody went on without prints, with who and why
+  expect(textOf(steps[order.tasks.findIndex(t => t.id === 'isolate:w1')])).toMatch(
+    /Gone on without: Ben, no lock fits/,
+  )
   const prove = steps[order.tasks.findIndex(t => t.phase === 'prove')]
   expect(textOf(prove)).toMatch(
     /STAYS LIVE: the line side.*STOP · Prove, test, prove.*Known source, before, V.*L1–L2, V/,
