@@ -94,6 +94,11 @@ export function StepCard({ task, work, number, step, onPhoto, barred = false }: 
           Nobody closes this meanwhile: {together(task.keptOpen.map(o => `${o.name}, ${o.setting}`))}.
         </Alert>
       )}
+      {now.state === 'waiting' && (
+        <Alert severity="warning" icon={false}>
+          <b>Not yet.</b> {hinders(stand, task, order.tasks)}
+        </Alert>
+      )}
       {now.troubles.map(t => (
         <Alert key={t} severity="error">
           {t}

@@ -56,6 +56,9 @@ export function useStep(task: Task | undefined, { order, stand }: Work, next: ()
     why: said?.task === at.id ? said.why : null,
     say,
     begin: () => {
+      // what comes first is not gone around by beginning
+      const against = now?.state === 'waiting' && task && hinders(stand, task, order.tasks)
+      if (against) return say(against)
       begin(id, at.id)
       record(at, { kind: 'began' })
     },
