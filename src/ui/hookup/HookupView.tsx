@@ -1,20 +1,27 @@
 'use client'
 import { Chip, List, ListItem } from '@mui/material'
+import dynamic from 'next/dynamic'
 import { Fragment } from 'react'
 import type { Equipment } from '@/core/equipment'
+import { methodOf } from '@/core/hookup/method'
+import { movesCircuits } from '@/core/job/panels'
 import { Card, Columns, Quiet, View } from '../common/pieces'
 import { FindingsHere } from '../findings/FindingsHere'
 import { useWorkspace } from '../workspace/store'
-import { LandingDesk } from './LandingDesk'
 import { type Hours, MethodsTable } from './MethodsTable'
 import { PathBuilder } from './PathBuilder'
 import { PlannedCard } from './PlannedCard'
-import { PositionsDesk } from './PositionsDesk'
 import { RunsCard } from './RunsCard'
+
+// a way of connecting has one of the two, or neither
+const PositionsDesk = dynamic(() => import('./PositionsDesk').then(m => m.PositionsDesk))
+const LandingDesk = dynamic(() => import('./LandingDesk').then(m => m.LandingDesk))
 
 /** How the source meets the house: methods side by side, then the one that is planned in all its parts. */
 export function HookupView({ catalogue, hours }: { catalogue: Equipment[]; hours: Hours }) {
   const grounding = useWorkspace(s => s.evaluation.grounding)
+  const byPositions = useWorkspace(s => methodOf(s.job.hookup.method).serves === 'positions')
+  const moves = useWorkspace(s => movesCircuits(s.job))
   return (
     <View title="Hook-up">
       <MethodsTable catalogue={catalogue} hours={hours} />
@@ -50,8 +57,8 @@ export function HookupView({ catalogue, hours }: { catalogue: Equipment[]; hours
         </Card>
       </Columns>
       <PathBuilder catalogue={catalogue} />
-      <PositionsDesk />
-      <LandingDesk />
+      {byPositions && <PositionsDesk />}
+      {moves && <LandingDesk />}
       <RunsCard />
       <FindingsHere view="hook-up" />
     </View>
