@@ -142,6 +142,44 @@ test('what the field writes down goes on top of what others wrote, without askin
   expect(server.record.job).toMatchObject({ outage: { hours: 72 }, work: { log: [entry] } })
 })
 
+test('a page that is older than what was confirmed since claims no more than it shows: nothing seems undone', async () => {
+  const kept = new Map<string, string>()
+  const sessionStorage = {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => kept.set(key, value),
+    removeItem: (key: string) => kept.delete(key),
+  }
+  Object.assign(globalThis, { sessionStorage })
+  const server = fakeServer()
+  const old = server.record
+  const entry = (id: string) => ({
+    id,
+    task: 'arrive:found',
+    by: 'Ada',
+    at: '2026-03-01T12:00:00Z',
+    kind: 'began' as const,
+  })
+  const record = (store: ReturnType<typeof workspaceOf>, id: string) =>
+    store.getState().act({ op: 'recordWork', about: 'a step', entries: [entry(id)] })
+  const before = workspaceOf(old)
+  record(before, 'a')
+  await settled()
+  server.away = true
+  record(before, 'b')
+  await settled()
+  // loaded anew in the cellar, from what the device kept of the page, before its own store wrote it down
+  const after = workspaceOf(old)
+  after.getState().takeUp()
+  expect(after.getState()).toMatchObject({ revision: old.revision, pending: [expect.anything()] })
+  server.away = false
+  await settled()
+  await after.getState().refresh()
+  await settled()
+  expect(after.getState().job.work?.log.map(e => e.id)).toEqual(['a', 'b'])
+  expect(server.record.job.work?.log.map(e => e.id)).toEqual(['a', 'b'])
+  Reflect.deleteProperty(globalThis, 'sessionStorage')
+})
+
 test('what is done before the engine is here waits for it, however often it has to be asked for', async () => {
   const server = fakeServer()
   const { record } = server

@@ -403,7 +403,8 @@ export function createWorkspace({
             ...evaluated(engine(), job),
             ...waysOf(get(), kept.pending),
             pending: kept.pending,
-            revision: kept.revision,
+            // a page that a device kept is older than what was confirmed since: never claimed for it
+            revision: Math.min(kept.revision, get().revision),
           })
           void send()
         }),
