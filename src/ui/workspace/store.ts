@@ -268,7 +268,8 @@ export function createWorkspace({
 
     function written(next: JobRecord, sent: Pending[]) {
       waitMs = firstWaitMs
-      const left = get().pending.slice(sent.length)
+      // what a device kept may have come in before it meanwhile
+      const left = get().pending.filter(c => !sent.includes(c) && !sent.some(s => s.id === c.id))
       const moved = sent.some(c => c.kind !== 'do')
       set(
         moved
