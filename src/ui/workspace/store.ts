@@ -269,7 +269,7 @@ export function createWorkspace({
     function written(next: JobRecord, sent: Pending[]) {
       waitMs = firstWaitMs
       // what a device kept may have come in before it meanwhile
-      const left = get().pending.filter(c => !sent.includes(c) && !sent.some(s => s.id === c.id))
+      const left = get().pending.filter(c => !sent.some(s => s.id === c.id))
       const moved = sent.some(c => c.kind !== 'do')
       set(
         moved
