@@ -15,7 +15,7 @@ export async function orderOfFile(file: string): Promise<number> {
     dark: dark.map(d => ({ circuit: d.name, minutes: d.minutes })),
     windows: windows.map(w => ({
       window: w.id,
-      open: w.opened.map(o => `${o.name}: ${o.setting}, with ${o.lock}`),
+      open: w.opened.map(o => `${o.name}: ${o.setting}, ${o.lock}`),
       staysOpen: w.keptOpen.map(o => `${o.name}: ${o.setting}`),
       minutes: w.minutes,
       dark: w.dark.map(d => d.name),

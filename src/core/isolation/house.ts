@@ -93,7 +93,7 @@ export function houseOfJob(found: Job, done?: ReadonlySet<string>): House {
       within,
       settings: usual === 'on' ? onOff : offOn,
       open: 'off',
-      lock: 'a breaker lock and a tag',
+      lock: 'with a breaker lock and a tag',
     }
     handles.push(handle)
     return handle
@@ -120,7 +120,7 @@ export function houseOfJob(found: Job, done?: ReadonlySet<string>): House {
         within,
         settings: onOff,
         open: 'off',
-        lock: 'a breaker lock and a tag',
+        lock: 'with a breaker lock and a tag',
       })
       join(line, bus, { handle: `main ${panel.id}`, at: 'on' })
     }
@@ -179,7 +179,7 @@ export function houseOfJob(found: Job, done?: ReadonlySet<string>): House {
         within: stands,
         settings: own ? onOff : offOn,
         open: 'off',
-        lock: own ? 'its lock, and a tag' : 'switched off and unplugged: a button is no lock',
+        lock: own ? 'with its lock and a tag' : 'unplugged as well: a button is no lock',
       })
       supplies.push({ id: `supply ${id}`, name: equipment.name, kind, at: cells, byItself: own })
       join(cells, own ? 'inverter out' : out, { handle: `unit ${id}`, at: 'on' }, true)
@@ -197,7 +197,7 @@ export function houseOfJob(found: Job, done?: ReadonlySet<string>): House {
       within: 'inlet',
       settings: ['out', 'in'],
       open: 'out',
-      lock: 'pulled, and kept in your own hands or locked away',
+      lock: 'kept in your own hands or locked away',
     })
     transferInto(job)
   }
@@ -254,7 +254,7 @@ export function houseOfJob(found: Job, done?: ReadonlySet<string>): House {
         within: 'switch',
         settings: ['line', 'off', 'source'],
         open: 'off',
-        lock: 'a tag: most positions take no lock',
+        lock: 'with a tag: most positions take no lock',
       })
       join(wire, load, { handle, at: 'line' })
       join(input, load, { handle, at: 'source' })

@@ -1,5 +1,5 @@
 import type { Handle, House, Place, Supply } from './house'
-import { liveIn, ordinaryDay, type State } from './live'
+import { liveWith, type State, withOpen } from './live'
 
 /** How one supply is kept from a place: by which handle, how that is locked, how it is proven. */
 export interface Cut {
@@ -94,14 +94,14 @@ export function isolationOf(house: House, placeId: string): Isolation {
         )
     cuts.push(...by.map(handle => ({ supply, handle, setting: handle.open })))
   }
-  const state = { ...ordinaryDay(house), ...Object.fromEntries(cuts.map(c => [c.handle.id, c.setting])) }
-  const live = liveIn(house, state)
+  const cut = new Set(cuts.map(c => c.handle.id))
+  const live = liveWith(house, cut)
   return {
     place,
     cuts,
     uncut,
     staysLive: house.places.filter(p => p.within === place.within && p.id !== placeId && live.has(p.id)),
-    state,
+    state: withOpen(house, cut),
   }
 }
 
@@ -113,12 +113,7 @@ export function stillLive(
   placeId: string,
   off: readonly string[],
 ): { now: Supply[]; could: Supply[] } {
-  const state = { ...ordinaryDay(house) }
-  for (const id of off) {
-    const handle = house.handles.find(h => h.id === id)
-    if (handle) state[id] = handle.open
-  }
-  const now = liveIn(house, state).get(placeId) ?? new Set()
+  const now = liveWith(house, new Set(off)).get(placeId) ?? new Set()
   return {
     now: house.supplies.filter(s => now.has(s.id)),
     could: house.supplies.filter(s => !now.has(s.id) && wayTo(house, s, placeId, new Set(off))),

@@ -32,6 +32,16 @@ export function liveIn(house: House, state: State): Map<string, Set<string>> {
   return live
 }
 
+/** How every handle stands with these open and all others as on an ordinary day. */
+export const withOpen = (house: House, open: ReadonlySet<string>): State => ({
+  ...ordinaryDay(house),
+  ...Object.fromEntries(house.handles.filter(h => open.has(h.id)).map(h => [h.id, h.open])),
+})
+
+/** What is live with these handles open, and with these supplies cut off by who owns them. */
+export const liveWith = (house: House, open: ReadonlySet<string>): Map<string, Set<string>> =>
+  liveIn({ ...house, supplies: house.supplies.filter(s => !open.has(s.id)) }, withOpen(house, open))
+
 /** What came of setting a handle: the house then, or why it cannot be set so. */
 export type Acted = { state: State; made: string[]; lost: string[] } | { blocked: string }
 

@@ -5,7 +5,7 @@ import type { Job } from '../job/schema'
 import { changeId, type PlannedChange } from '../plan/change'
 import { type House, houseOfJob, type Place, type Supply } from './house'
 import { type Cut, isolationOf, stillLive } from './isolate'
-import { liveIn, ordinaryDay } from './live'
+import { liveWith } from './live'
 
 /** What is off, locked and proven while one planned change is made, and what stays live beside the hands even then. */
 export interface IsolatedChange {
@@ -185,8 +185,7 @@ export function ofHouse(house: House, ids: readonly string[]): Omit<IsolatedChan
   const places = house.places.filter(p => ids.includes(p.id))
   const each = places.map(p => isolationOf(house, p.id))
   const cuts = each.flatMap(e => e.cuts)
-  const open = Object.fromEntries(cuts.map(c => [c.handle.id, c.setting]))
-  const live = liveIn(house, { ...ordinaryDay(house), ...open })
+  const live = liveWith(house, new Set(cuts.map(c => c.handle.id)))
   const mains = house.handles.filter(h => h.kind === 'main').map(h => h.id)
   // a circuit's wires are met at its outlet or its position, too: the panel is open where more of it is met
   const opened = new Set(places.filter(p => !p.id.startsWith('circuit ')).map(p => p.within))

@@ -49,6 +49,8 @@ export const entrySchema = z.discriminatedUnion('kind', [
       )
       .max(20, 'must hold at most 20 readings')
       .optional(),
+    /** taken over from the simulated meter: for showing and learning, it proves nothing in a house */
+    simulated: z.literal(true).optional(),
     photoId: z.uuid('must be an id').optional(),
     text: line(200, 1).optional(),
     /** the torque tool, or the instrument */
@@ -68,6 +70,10 @@ export const entrySchema = z.discriminatedUnion('kind', [
 ])
 export type Entry = z.infer<typeof entrySchema>
 export const mostEntries = 4000
+type Of<K extends Entry['kind']> = Extract<Entry, { kind: K }>
+/** Entries of these kinds. */
+export const of = <K extends Entry['kind']>(log: readonly Entry[], ...kinds: K[]) =>
+  log.filter((e): e is Of<K> => (kinds as string[]).includes(e.kind))
 
 /** What the field wrote down, and the order as somebody put it. */
 export const workSchema = z.strictObject({

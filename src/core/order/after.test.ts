@@ -1,6 +1,6 @@
 import { alderHollow, fernbrook, millStreet, quarryRidge, saltmarshLane } from '@/server/seeds/jobs'
 import { worked } from '@/server/seeds/worked'
-import { applyOperation, type Operation } from '../job/operations'
+import { applied } from '../job/fixtures/jobs'
 import type { Job } from '../job/schema'
 import { changeId, toPlan } from '../plan/change'
 import { countText, noticesOf, saidBy, unprinted } from '../work/notices'
@@ -12,12 +12,6 @@ import { standOf } from './stand'
 import { typedReading } from './typed'
 import { waterOf } from './water'
 
-const act = (job: Job, ...operations: Operation[]) =>
-  operations.reduce((now, o) => {
-    const outcome = applyOperation(now, o)
-    if (!outcome.ok) throw new Error(JSON.stringify(outcome.faults))
-    return outcome.value
-  }, job)
 const people = ['Ada', 'Ben'] as const
 
 test('a whole job is done by two, and all of its plan is built; half of one waits where it was put', () => {
@@ -62,8 +56,8 @@ test('a line of the booklet is read in its order, or says what it wants', () => 
 
 test('done otherwise makes the plan what was done: the hook-up where it follows from that, and the checks see it', () => {
   const backfed = otherwiseOperations(saltmarshLane, 'backfeed:main', { breakerA: 50, space: 2 })
-  expect(act(saltmarshLane, ...backfed).hookup.backfed).toMatchObject({ breakerA: 50, space: 2 })
-  const led = act(alderHollow, ...otherwiseOperations(alderHollow, 'lead:c2', { space: 3 }))
+  expect(applied(saltmarshLane, ...backfed).hookup.backfed).toMatchObject({ breakerA: 50, space: 2 })
+  const led = applied(alderHollow, ...otherwiseOperations(alderHollow, 'lead:c2', { space: 3 }))
   // who stood there trades places
   expect(
     led.hookup.positions?.filter(p => ['c2', 'c5'].includes(p.circuitId)).map(p => [p.circuitId, p.position]),
@@ -74,13 +68,13 @@ test('done otherwise makes the plan what was done: the hook-up where it follows 
     ]),
   )
   expect(otherwiseFacts(quarryRidge, 'run:r1')).toMatchObject({ size: '12' })
-  const run = act(quarryRidge, ...otherwiseOperations(quarryRidge, 'run:r1', { lengthFt: 9, size: '10' }))
+  const run = applied(quarryRidge, ...otherwiseOperations(quarryRidge, 'run:r1', { lengthFt: 9, size: '10' }))
   expect(run.hookup.runs?.[0]).toMatchObject({ lengthFt: 9, size: '10' })
   expect(
     otherwiseOperations(saltmarshLane, 'backfeed:main', otherwiseFacts(saltmarshLane, 'backfeed:main')),
   ).toEqual([])
-  const own = act(alderHollow, toPlan({ kind: 'exchange', circuitId: 'c9', breakerA: 15 }))
-  const [change] = act(own, ...otherwiseOperations(own, 'exchange:c9', { breakerA: 20 })).planned.filter(
+  const own = applied(alderHollow, toPlan({ kind: 'exchange', circuitId: 'c9', breakerA: 15 }))
+  const [change] = applied(own, ...otherwiseOperations(own, 'exchange:c9', { breakerA: 20 })).planned.filter(
     c => changeId(c) === 'exchange:c9',
   )
   expect(change).toMatchObject({ breakerA: 20 })
@@ -89,7 +83,7 @@ test('done otherwise makes the plan what was done: the hook-up where it follows 
 test('notices say what is true here: bonded or floating, one 120 V supply, two sources; what cannot be said is told', () => {
   const of = (job: Job, id: string) => noticesOf(job).notices.find(n => n.id === id)
   expect(of(saltmarshLane, 'inlet')?.lines[0]).toMatch(/nonseparately derived \(floating neutral\)/)
-  const switched = act(alderHollow, {
+  const switched = applied(alderHollow, {
     op: 'setHookup',
     facts: { switch: { ...alderHollow.hookup.switch, switchesNeutral: true } as never },
   })
@@ -112,12 +106,12 @@ test('notices say what is true here: bonded or floating, one 120 V supply, two s
 test('only what reads otherwise is printed again', () => {
   const { notices } = noticesOf(saltmarshLane)
   expect(countText(unprinted(saltmarshLane, notices))).toBe(countText(notices))
-  const printed = act(saltmarshLane, {
+  const printed = applied(saltmarshLane, {
     op: 'recordPrinted',
     printed: notices.map(n => ({ id: n.id, said: saidBy(n) })),
   })
   expect(unprinted(printed, notices)).toEqual([])
-  const other = act(printed, {
+  const other = applied(printed, {
     op: 'setHookup',
     facts: { backfed: { breakerA: 30, heldDown: true, space: 2 } },
   })

@@ -45,6 +45,8 @@ export interface Hold {
 export interface Evidence {
   by: string
   readings?: readonly { key: string; value: number | 'OL' }[] | undefined
+  /** by the simulated meter, not by an instrument */
+  simulated?: true | undefined
   photoId?: string | undefined
   text?: string | undefined
   /** the torque tool, or the instrument */
@@ -57,11 +59,11 @@ export interface Judged {
   state: 'passed' | 'doubtful' | 'refused' | 'open'
   text: string
   /** what to do next */
-  todo: string
+  next: string
 }
 
-const passed: Judged = { state: 'passed', text: '', todo: '' }
-const open = (todo: string): Judged => ({ state: 'open', text: '', todo })
+const passed: Judged = { state: 'passed', text: '', next: '' }
+const open = (next: string): Judged => ({ state: 'open', text: '', next })
 
 /** Below this nothing is connected, V. */
 export const deadV = 3
@@ -89,7 +91,7 @@ const judges: Record<ReadingAsked['role'], (read: Read, hold: Hold) => Judged | 
       : {
           state: 'refused',
           text: `${asked.name}: ${said(value, 'V')} on a source that is known to be live. The instrument is not proven, and none of its zeros count.`,
-          todo: 'Change its battery or its leads, or take another instrument; then begin again with the known source.',
+          next: 'Change its battery or its leads, or take another instrument; then begin again with the known source.',
         },
   dead: (read, hold) => deadOr(read, hold),
   'dead to ground': (read, hold) => deadOr(read, hold),
@@ -99,12 +101,12 @@ const judges: Record<ReadingAsked['role'], (read: Read, hold: Hold) => Judged | 
       ? {
           state: 'doubtful',
           text: `${asked.name}: ${said(value, 'Ω')} is neither open nor joined: a load, or damp, lies between.`,
-          todo: 'Lift the feeder’s neutral and open every breaker, then read again.',
+          next: 'Lift the feeder’s neutral and open every breaker, then read again.',
         }
       : {
           state: 'refused',
           text: `${asked.name}: ${said(value, 'Ω')}: they are joined in this panel, and neutral current would run on ground.`,
-          todo: 'Look for the bonding screw or strap, and for a ground on the neutral bar. A neutral that is already landed at a bonded panel reads joined: lift it.',
+          next: 'Look for the bonding screw or strap, and for a ground on the neutral bar. A neutral that is already landed at a bonded panel reads joined: lift it.',
         }
   },
   torque: ({ asked, value }, { size }) => {
@@ -114,7 +116,7 @@ const judges: Record<ReadingAsked['role'], (read: Read, hold: Hold) => Judged | 
       : {
           state: 'doubtful',
           text: `${asked.name}: ${said(value, 'in·lb')}; usual for this wire is ${figure(low)} to ${inLb(high)} (NEC 110.14(D), Annex I).`,
-          todo: 'Read the label again. Where it says so, write down what it says.',
+          next: 'Read the label again. Where it says so, write down what it says.',
         }
   },
   leg: ({ asked, value }) => volts(asked, value, 114, 126, 105, 132),
@@ -134,7 +136,7 @@ function deadOr({ asked, value }: Read, { could }: Hold): Judged | null {
     return {
       state: 'refused',
       text: `${asked.name}: OL is no voltage reading.`,
-      todo: 'Set the instrument to AC volts, prove it on the known source, and read again.',
+      next: 'Set the instrument to AC volts, prove it on the known source, and read again.',
     }
   const v = Math.abs(value)
   if (v < deadV) return null
@@ -142,14 +144,14 @@ function deadOr({ asked, value }: Read, { could }: Hold): Judged | null {
     ? {
         state: 'refused',
         text: `${asked.name}: ${said(v, 'V')}. It is live: keep your hands out.`,
-        todo: could.length
+        next: could.length
           ? `Close the door. By what it could be fed: ${could.join('; ')}. Find it, open it, lock it, and prove again.`
           : 'Close the door. Nothing of the job explains it: look for a supply that nobody entered, open it, lock it, and prove again.',
       }
     : {
         state: 'doubtful',
         text: `${asked.name}: ${said(v, 'V')} is neither dead nor mains: a meter of high impedance shows what is coupled in from wires beside it, or a neutral is lifted.`,
-        todo: 'Read again with a tester that loads the wire (low impedance). What stays is fed from somewhere: find it.',
+        next: 'Read again with a tester that loads the wire (low impedance). What stays is fed from somewhere: find it.',
       }
 }
 
@@ -166,7 +168,7 @@ function volts(
   return {
     state: off ? 'refused' : 'doubtful',
     text: `${asked.name}: ${said(value, 'V')}, outside ${from} V to ${to} V.`,
-    todo: off
+    next: off
       ? 'Main off again, at once: a lifted neutral lets one leg rise and the other fall. Look at the neutral first.'
       : 'The utility may be that far off: read it at the incoming lugs, and write down what it is there.',
   }

@@ -48,10 +48,10 @@ function inOrder<T extends { id: string; restsOn: readonly string[] }>(
   const order: T[] = []
   while (waiting.length) {
     const ready = waiting.findIndex(t => !t.restsOn.some(id => left.has(id)))
-    for (const t of waiting.splice(Math.max(0, ready), 1)) {
-      left.delete(t.id)
-      order.push(t)
-    }
+    const [t] = waiting.splice(Math.max(0, ready), 1)
+    if (!t) break
+    left.delete(t.id)
+    order.push(t)
   }
   return order
 }
@@ -209,10 +209,19 @@ function ordered(job: Job, own: Minutes): WorkOrder {
   const last = ending(scene, changes, drafted, new Set(kept))
   const labels = drafted.filter(t => t.phase === 'labels')
   const inside = drafted.map(t => ({ ...t, window: windowOf.get(t.id) ?? null }))
+  /** Changes that are built when a window begins: all of their tasks are done before it. */
+  const builtBefore = (window: number) => {
+    const later = new Set(made.slice(window).flatMap(w => w.tasks))
+    const unfinished = new Set([...later].flatMap(t => t.changes))
+    return new Set(changes.map(changeId).filter(id => !unfinished.has(id)))
+  }
   const linkedTasks = linked([
     arriving(scene, drafted, made),
     inside.filter(t => t.window === null && turnOf(t) < phases.labels.turn),
-    ...made.map(w => [...inside.filter(t => t.window === w.window.id), ...inWindow(scene, w)]),
+    ...made.map((w, n) => [
+      ...inside.filter(t => t.window === w.window.id),
+      ...inWindow(scene, w, houseOfJob(job, builtBefore(n))),
+    ]),
     [...labels, ...last.labels],
     ...last.after.map(t => [t]),
   ])
@@ -247,18 +256,8 @@ function ordered(job: Job, own: Minutes): WorkOrder {
       staysLive: window?.staysLive ?? [],
     }
   })
-  const sum = (list: readonly Task[]) => list.reduce((total, t) => total + t.minutes, 0)
   const off = windows.map(w => ({ ...w.window, minutes: sum(tasks.filter(t => t.window === w.window.id)) }))
-  const dark = new Map<string, WorkOrder['dark'][number]>()
-  for (const w of off)
-    for (const d of w.dark)
-      dark.set(d.circuitId, { ...d, minutes: (dark.get(d.circuitId)?.minutes ?? 0) + w.minutes })
-  const energised = tasks.findLastIndex(t => t.phase === 'energise')
-  const up = tasks.findIndex(t => t.phase === 'source')
-  const wait = energised >= 0 && up > energised ? sum(tasks.slice(energised + 1, up + 1)) : 0
   const waiting = namedDark(scene, waitingFor(scene, kept))
-  for (const d of waiting)
-    dark.set(d.circuitId, { ...d, minutes: (dark.get(d.circuitId)?.minutes ?? 0) + wait })
   const offMinutes = sum(tasks.filter(t => t.window !== null))
   const prepared = tasks.filter(
     t => t.window === null && turnOf(t) > phases.arrive.turn && turnOf(t) < phases.labels.turn,
@@ -270,7 +269,25 @@ function ordered(job: Job, own: Minutes): WorkOrder {
     offUnpreparedMinutes: off.length ? offMinutes + sum(prepared) : 0,
     minutes: sum(tasks),
     waiting,
-    dark: [...dark.values()].sort((a, b) => b.minutes - a.minutes),
+    dark: darkFor(tasks, off, waiting),
     open: [...open, ...scene.plan.open.map(o => o.text)],
   }
+}
+
+const sum = (list: readonly Task[]) => list.reduce((total, t) => total + t.minutes, 0)
+
+/** By circuit: how long it is dark, in windows and until the source is up; minutes, the longest first. */
+function darkFor(
+  tasks: readonly Task[],
+  windows: WorkOrder['windows'],
+  waiting: WorkOrder['waiting'],
+): WorkOrder['dark'] {
+  const energised = tasks.findLastIndex(t => t.phase === 'energise')
+  const up = tasks.findIndex(t => t.phase === 'source')
+  const wait = energised >= 0 && up > energised ? sum(tasks.slice(energised + 1, up + 1)) : 0
+  const dark = new Map<string, WorkOrder['dark'][number]>()
+  for (const [list, minutes] of [...windows.map(w => [w.dark, w.minutes] as const), [waiting, wait] as const])
+    for (const d of list)
+      dark.set(d.circuitId, { ...d, minutes: (dark.get(d.circuitId)?.minutes ?? 0) + minutes })
+  return [...dark.values()].sort((a, b) => b.minutes - a.minutes)
 }

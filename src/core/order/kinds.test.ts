@@ -9,8 +9,8 @@ import {
 import { worked } from '@/server/seeds/worked'
 import { oneLineSvg } from '../formats/one-line-svg'
 import { inkOf } from '../formats/wire-inks'
+import { applied } from '../job/fixtures/jobs'
 import { withHookupChanges } from '../job/hookup-changes'
-import { applyOperation, type Operation } from '../job/operations'
 import type { Job } from '../job/schema'
 import { toPlan, type Unplanned } from '../plan/change'
 import { aboutText, minutesText } from '../units/format'
@@ -24,13 +24,7 @@ import { offText } from './words'
 
 /** The order as an electrician reads it: for each kind of work what is in it, and where. */
 
-const act = (job: Job, ...operations: Operation[]) =>
-  operations.reduce((now, o) => {
-    const outcome = applyOperation(now, o)
-    if (!outcome.ok) throw new Error(JSON.stringify(outcome.faults))
-    return outcome.value
-  }, job)
-const plan = (job: Job, ...changes: Unplanned[]) => act(job, ...changes.map(toPlan))
+const plan = (job: Job, ...changes: Unplanned[]) => applied(job, ...changes.map(toPlan))
 const by = (job: Job, method: Job['hookup']['method'], facts: Partial<Job['hookup']> = {}) =>
   withHookupChanges({ ...job, planned: [], hookup: { ...job.hookup, method, ...facts } })
 const task = (job: Job, id: string): Task => {
@@ -65,7 +59,7 @@ test('a new panel is read apart before anything is landed in it, and its bars ar
 
 test('what is heavy takes two; what is fire-rated is sealed; bends are told where they are', () => {
   expect(words(task(quarryRidge, 'wall:inverter'))).toMatch(/two lift/)
-  const rated = act(saltmarshLane, {
+  const rated = applied(saltmarshLane, {
     op: 'setRoute',
     facts: { id: 'inlet', through: 'fire-rated', wet: true },
   })
@@ -118,9 +112,9 @@ test('what is there already is switched as it stands: its cord is pulled and kep
   const later = by(alderHollow, 'multi-circuit-switch', { exists: ['switch'] })
   const isolate = task(later, 'isolate:w2')
   expect(isolate.holds.map(h => h.text)).toContainEqual(
-    expect.stringMatching(/^the cord at the inlet out: lock and tag/),
+    expect.stringMatching(/^The cord at the inlet: out, kept/),
   )
-  expect(words(isolate)).toMatch(/The cord at the inlet: stays out, with pulled, and kept in your own hands/)
+  expect(words(isolate)).toMatch(/The cord at the inlet: stays out, kept in your own hands/)
   expect(workOrder(later).tasks.some(t => t.id === 'wall:switch')).toBe(false)
   // a breaker of a switch that is connected is no work for the bench
   expect(task(later, 'position-breaker:2').window).not.toBeNull()
@@ -265,7 +259,7 @@ test.each([
 })
 
 test('labels of positions follow the solver; an inlet without a decided neutral has no sign, and that is told', () => {
-  const moved = act(alderHollow, {
+  const moved = applied(alderHollow, {
     op: 'setPositions',
     positions: (alderHollow.hookup.positions ?? []).map(p => ({ ...p, position: 7 - p.position })),
   })

@@ -269,7 +269,10 @@ export function tasksOfChanges(
   const has = new Set(wired.flatMap(t => t.changes))
   return changes.flatMap(change => {
     const id = changeId(change)
-    const own = (rows[change.kind] as Row<PlannedChange['kind']>)(change as never, scene)
+    const own = (rows[change.kind] as (change: PlannedChange, scene: Scene) => Partial<Drafted>[] | null)(
+      change,
+      scene,
+    )
     // its wires are its work; where the wiring plan draws none, it is one task by itself
     const parts = own ?? (has.has(id) ? [] : [unwired])
     return parts.map(part => {

@@ -3,8 +3,8 @@ import { alderHollow, demoJobs, fernbrook, millStreet, quarryRidge, saltmarshLan
 import { methodIds } from '../hookup/method'
 import { houseOfJob } from '../isolation/house'
 import { asPlanned, standing } from '../job/as-planned'
+import { applied } from '../job/fixtures/jobs'
 import { withHookupChanges } from '../job/hookup-changes'
-import { applyOperation } from '../job/operations'
 import type { Job } from '../job/schema'
 import { restsOn } from '../plan/apply'
 import { changeId, toPlan, type Unplanned } from '../plan/change'
@@ -22,13 +22,7 @@ const jobs: Job[] = demoJobs.flatMap(({ job }) =>
       : withHookupChanges({ ...job, hookup: { ...job.hookup, method }, planned: [] }),
   ),
 )
-const act = (job: Job, ...operations: Parameters<typeof applyOperation>[1][]) =>
-  operations.reduce((now, o) => {
-    const outcome = applyOperation(now, o)
-    if (!outcome.ok) throw new Error(JSON.stringify(outcome.faults))
-    return outcome.value
-  }, job)
-const plan = (job: Job, ...changes: Unplanned[]) => act(job, ...changes.map(toPlan))
+const plan = (job: Job, ...changes: Unplanned[]) => applied(job, ...changes.map(toPlan))
 const at = (tasks: readonly Task[], id: string) => tasks.findIndex(t => t.id === id)
 const each = (f: (job: Job) => void) => {
   for (const job of jobs)
@@ -50,6 +44,17 @@ function keepsHandsOut(job: Job) {
   for (const t of tasks) {
     const window = windows.find(w => w.id === t.window)
     if (t.phase === 'prove') open = [...(window?.opened ?? []), ...(window?.keptOpen ?? [])].map(o => o.id)
+    // what leads to these hands by then, and could be closed by somebody, is locked
+    if (t.phase === 'isolate' && window) {
+      const locked = new Set(t.holds.map(h => h.id.split('lock:')[1]))
+      const all = [...window.opened, ...window.keptOpen].map(o => o.id)
+      const hands = tasks.filter(o => o.window === window.id).flatMap(o => o.places.map(p => p.id))
+      const leads = window.keptOpen.filter(k => {
+        const live = reachable(houseOfJob(job, built), new Set(all.filter(id => id !== k.id)))
+        return hands.some(place => live.has(place))
+      })
+      expect([t.id, leads.filter(k => !locked.has(k.id)).map(k => k.name)]).toEqual([t.id, []])
+    }
     if (t.window === null) open = t.keptOpen.map(o => o.id)
     for (const house of [found, houseOfJob(job, built), ...(t.window ? [houseOfJob(job)] : [])]) {
       const live = reachable(house, new Set(open))
@@ -114,13 +119,15 @@ test('by hand it is put in another order, within what is allowed', () => {
       const ids = workOrder(job).tasks.map(t => t.id)
       const weights = new Map(ids.map(id => [id, stream.next().value]))
       const order = [...ids].sort((a, b) => (weights.get(a) ?? 0) - (weights.get(b) ?? 0))
-      const { tasks } = workOrder(act(job, { op: 'orderWork', order }))
+      const { tasks } = workOrder(applied(job, { op: 'orderWork', order }))
       expect(tasks.map(t => t.id).sort()).toEqual([...ids].sort())
       expect(tasks.filter((t, n) => t.restsOn.some(id => at(tasks, id) >= n))).toEqual([])
     }),
     { numRuns: 30 },
   )
-  const { tasks } = workOrder(act(saltmarshLane, { op: 'orderWork', order: ['wall:combiner', 'wall:inlet'] }))
+  const { tasks } = workOrder(
+    applied(saltmarshLane, { op: 'orderWork', order: ['wall:combiner', 'wall:inlet'] }),
+  )
   expect(at(tasks, 'wall:combiner')).toBeLessThan(at(tasks, 'wall:inlet'))
 })
 
@@ -164,7 +171,7 @@ test('it stays as it is while the work goes on, and comes to what was estimated'
     const built = tasks.reduce((now, task, n) => {
       const common = { id: `e${n}`, task: task.id, by: 'A', at: '2026-03-01T10:00:00Z' }
       const entries = [{ ...common, kind: 'done' as const, on: '2026-03-01', builds: buildsOf(task, tasks) }]
-      return act(now, { op: 'recordWork', entries, about: task.text })
+      return applied(now, { op: 'recordWork', entries, about: task.text })
     }, job)
     expect(built.planned.filter(c => !c.built).map(changeId)).toEqual([])
     expect(workOrder(built).tasks).toEqual(tasks)

@@ -1,11 +1,14 @@
-import { alderHollow, quarryRidge } from '@/server/seeds/jobs'
-import { applyOperation, operationSchema } from '../job/operations'
+import { alderHollow, quarryRidge, saltmarshLane } from '@/server/seeds/jobs'
+import { applied } from '../job/fixtures/jobs'
+import { operationSchema } from '../job/operations'
 import type { Job } from '../job/schema'
 import type { Entry } from '../job/work-log'
+import { changeId, toPlan } from '../plan/change'
 import { workOrder } from '.'
 import { type Evidence, type Hold, judge } from './holds'
 import { simulatedReadings } from './meter'
 import { buildsOf, hinders, hindersBack, standOf } from './stand'
+import { holdText } from './words'
 
 type Facts = Record<string, unknown> & { kind: Entry['kind']; task: string }
 let n = 0
@@ -23,9 +26,7 @@ function record(job: Job, ...facts: Facts[]): Job {
     }
   })
   const operation = operationSchema.parse({ op: 'recordWork', entries, about: 'work' })
-  const outcome = applyOperation(job, operation)
-  if (!outcome.ok) throw new Error(JSON.stringify(outcome.faults))
-  return outcome.value
+  return applied(job, operation)
 }
 const stand = (job: Job) => standOf(job, workOrder(job))
 const task = (job: Job, id: string) => stand(job).tasks.get(id)
@@ -115,7 +116,7 @@ test.each<[string, Hold, Evidence | null, string, RegExp]>([
 ])('a hold point: %s', (_, hold, evidence, state, words) => {
   const judged = judge(hold, evidence)
   expect(judged.state).toBe(state)
-  expect(`${judged.text} ${judged.todo}`).toMatch(words)
+  expect(`${judged.text} ${judged.next}`).toMatch(words)
 })
 
 test('nothing is finished before what comes first, nor with a hold point open; to prove dead is never left out', () => {
@@ -160,15 +161,16 @@ test('nothing is finished before what comes first, nor with a hold point open; t
 })
 
 test('a hold point is gone past by a named person with a reason, and that stays', () => {
-  const [lock] = holdsOf(alderHollow, 'isolate:w1')
+  const [lock, cord] = holdsOf(alderHollow, 'isolate:w1')
+  const start = until(alderHollow, 'isolate:w1')
   const job = record(
-    until(alderHollow, 'isolate:w1'),
+    cord ? record(start, good(start, cord)) : start,
     { kind: 'skipped', task: 'isolate:w1', hold: lock?.id, why: 'no lock fits' },
     { kind: 'done', task: 'isolate:w1' },
   )
   expect(task(job, 'isolate:w1')).toMatchObject({
     state: 'done',
-    holds: [{ skipped: { by: 'Ada', why: 'no lock fits' } }],
+    holds: [{ skipped: { by: 'Ada', why: 'no lock fits' } }, { skipped: null }],
   })
 })
 
@@ -232,6 +234,88 @@ test('a task is not taken back under what was done on top of it; where it was, a
   expect(stand(back).next).toBe('ground:whip-switch')
 })
 
+test('once power was back nothing counts of what was locked and proven before, if hands go in again', () => {
+  const whole = finish(until(alderHollow, 'energise:w1'), 'energise:w1')
+  expect([...stand(whole).tasks.values()].flatMap(t => t.troubles)).toEqual([])
+  const back = record(whole, { kind: 'taken back', task: 'energise:w1' })
+  expect(stand(back)).toMatchObject({ next: 'isolate:w1', off: [] })
+  expect(task(back, 'prove:w1')).toMatchObject({
+    state: 'waiting',
+    troubles: [expect.stringMatching(/^Power was back/)],
+    holds: [{ evidence: null }],
+  })
+  // what was made up inside stays made up, and is not blamed
+  expect(task(back, 'hots:c2')).toMatchObject({ state: 'done', troubles: [] })
+  const anew = finish(back, 'isolate:w1', 'prove:w1')
+  expect(stand(anew)).toMatchObject({ off: ['w1'] })
+  expect(task(anew, 'prove:w1')).toMatchObject({ state: 'done', troubles: [] })
+})
+
+test('a plan that grows after the power was back: no hand is let in on the proof of then', () => {
+  const whole = finish(until(saltmarshLane, 'directory:main'))
+  const grown = applied(whole, toPlan({ kind: 'exchange', circuitId: 'c1', breakerA: 15 }))
+  const { tasks } = workOrder(grown)
+  const inside = tasks.filter(t => t.changes.includes('exchange:c1') && t.window !== null)
+  expect(inside.map(t => task(grown, t.id)?.state)).toEqual(inside.map(() => 'waiting'))
+  expect(inside.length).toBeGreaterThan(0)
+  expect(stand(grown)).toMatchObject({ off: [], next: expect.stringMatching(/^isolate:/) })
+})
+
+test('what was read before the last lock was on proves nothing; what was read live is told all the same', () => {
+  const start = until(alderHollow, 'isolate:w1')
+  const locks = holdsOf(start, 'isolate:w1')
+  const [hold] = holdsOf(start, 'prove:w1')
+  if (!hold) throw new Error('no window')
+  const live = record(start, good(start, hold))
+  expect(task(live, 'prove:w1')?.holds[0]?.judged).toMatchObject({
+    state: 'refused',
+    text: expect.stringMatching(/It is live/),
+  })
+  const early = finish(record(start, { kind: 'done', task: 'isolate:w1' }), 'prove:w1')
+  const locked = record(early, ...locks.map(l => good(early, l)))
+  expect(task(locked, 'isolate:w1')?.state).toBe('done')
+  expect(task(locked, 'prove:w1')).toMatchObject({
+    state: 'ready',
+    troubles: [expect.stringMatching(/before every lock/)],
+  })
+  expect(task(finish(locked, 'prove:w1'), 'prove:w1')?.state).toBe('done')
+})
+
+test('what is taken back is torqued anew; with the power back a hold point that was left out keeps hands out', () => {
+  const torqued = finish(until(alderHollow, 'hots:c2'), 'hots:c2')
+  const back = record(torqued, { kind: 'taken back', task: 'hots:c2' })
+  expect(task(back, 'hots:c2')?.holds.map(h => h.evidence)).toEqual(holdsOf(back, 'hots:c2').map(() => null))
+  const ids = workOrder(back).tasks.map(t => t.id)
+  const paper = finish(
+    record(back, { kind: 'done', task: 'hots:c2' }),
+    ...ids.slice(ids.indexOf('hots:c2') + 1, ids.indexOf('energise:w1') + 1),
+  )
+  expect(task(paper, 'hots:c2')).toMatchObject({
+    state: 'held',
+    troubles: expect.arrayContaining([expect.stringMatching(/^Power is back here/)]),
+  })
+})
+
+test('a note does not undo what was recorded under Plan; a simulated reading says what it is', () => {
+  const [change] = saltmarshLane.planned
+  if (!change) throw new Error('nothing planned')
+  const built = applied(saltmarshLane, {
+    op: 'recordBuilt',
+    id: changeId(change),
+    built: { by: 'Ada', on: '2026-03-02' },
+  })
+  const of = workOrder(built).tasks.filter(t => t.changes.length === 1 && t.changes[0] === changeId(change))
+  const noted = of.reduce((j, t) => record(j, { kind: 'note', task: t.id, text: 'warm' }), built)
+  expect(of.map(t => task(noted, t.id)?.state)).toEqual(of.map(() => 'done'))
+  expect(of.length).toBeGreaterThan(0)
+  const start = until(alderHollow, 'prove:w1')
+  const [hold] = holdsOf(start, 'prove:w1')
+  const [shown] = hold
+    ? (task(record(start, { ...good(start, hold), simulated: true }), 'prove:w1')?.holds ?? [])
+    : []
+  expect(shown && holdText(shown)).toMatch(/proves nothing in a house/)
+})
+
 test('who is where, a clock that jumped, and what the plan no longer has', () => {
   const began = record(
     alderHollow,
@@ -241,8 +325,8 @@ test('who is where, a clock that jumped, and what the plan no longer has', () =>
   )
   expect(stand(began)).toMatchObject({ people: [{ by: 'Ada', task: 'arrive:found' }], clocks: ['Ben'] })
   const done = finish(until(alderHollow, 'hots:c9'), 'hots:c9')
-  const changed = applyOperation(done, { op: 'setHookup', facts: { method: 'cord-and-plug' } })
-  expect(changed.ok && stand(changed.value).gone.map(g => g.text)).toEqual(
+  const changed = applied(done, { op: 'setHookup', facts: { method: 'cord-and-plug' } })
+  expect(stand(changed).gone.map(g => g.text)).toEqual(
     expect.arrayContaining([expect.stringMatching(/hots:c9.*was done, and the plan no longer has it/)]),
   )
 })

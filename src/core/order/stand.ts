@@ -1,8 +1,9 @@
 import { changeText } from '../job/change-text'
 import type { Job } from '../job/schema'
-import { doneIn, type Entry } from '../job/work-log'
+import { type Entry, of } from '../job/work-log'
 import { changeId } from '../plan/change'
 import { together } from '../units/format'
+import { countingOf } from './counts'
 import { type Evidence, type Hold, holdKinds, type Judged, judge } from './holds'
 import type { Task, WorkOrder } from './task'
 
@@ -40,7 +41,7 @@ export interface WorkStand {
   done: number
   /** minutes of what is left, as planned */
   leftMinutes: number
-  /** ids of windows in which power is off now */
+  /** ids of windows in which power was switched off and not brought back */
   off: string[]
   people: { by: string; task: string }[]
   /** what was written down of tasks that are no longer in the order */
@@ -49,14 +50,13 @@ export interface WorkStand {
   clocks: string[]
 }
 
-type Of<K extends Entry['kind']> = Extract<Entry, { kind: K }>
-const of = <K extends Entry['kind']>(log: readonly Entry[], ...kinds: K[]) =>
-  log.filter((e): e is Of<K> => (kinds as string[]).includes(e.kind))
-
-function holdStand(hold: Hold, log: readonly Entry[]): HoldStand {
-  const evidence = of(log, 'evidence').findLast(e => e.hold === hold.id) ?? null
+/** @param own all that was written down of it; what no longer counts is shown where it kept hands out */
+function holdStand(hold: Hold, counted: readonly Entry[], own: readonly Entry[]): HoldStand {
+  const last = (log: readonly Entry[]) => of(log, 'evidence').findLast(e => e.hold === hold.id) ?? null
+  const was = last(own)
+  const evidence = last(counted) ?? (['refused', 'doubtful'].includes(judge(hold, was).state) ? was : null)
   const skip = holdKinds[hold.kind].skippable
-    ? of(log, 'skipped').findLast(e => e.hold === hold.id)
+    ? of(counted, 'skipped').findLast(e => e.hold === hold.id)
     : undefined
   const judged = judge(hold, evidence)
   return {
@@ -105,40 +105,42 @@ function clockJumps(log: readonly Entry[]): string[] {
 /** How the work stands: every task, its hold points, who is where, what waits. Entries count in the order in which they are kept; clocks order nothing. */
 export function standOf(job: Job, { tasks, windows }: Pick<WorkOrder, 'tasks' | 'windows'>): WorkStand {
   const log = job.work?.log ?? []
-  const byTask = new Map<string, Entry[]>()
-  for (const e of log) byTask.set(e.task, [...(byTask.get(e.task) ?? []), e])
-  const said = doneIn(log)
+  const byTask = new Map<string, { e: Entry; n: number }[]>()
+  for (const [n, e] of log.entries()) byTask.set(e.task, [...(byTask.get(e.task) ?? []), { e, n }])
+  const ownOf = (id: string, from = 0) => (byTask.get(id) ?? []).filter(l => l.n >= from).map(l => l.e)
   const built = new Map(job.planned.flatMap(c => (c.built ? [[changeId(c), c.built] as const] : [])))
+  // what was recorded under Plan is done, whatever was not written down here
+  const underPlan = (t: Task) =>
+    t.changes.length > 0 &&
+    t.changes.every(c => built.has(c)) &&
+    !of(ownOf(t.id), 'done', 'taken back').length
+  const counting = countingOf(log, { tasks, windows }, underPlan)
   const stands = new Map<string, TaskStand>()
   const isDone = (id: string) => stands.get(id)?.state === 'done'
+  const isSaid = (id: string) => ['done', 'held'].includes(stands.get(id)?.state ?? '')
   const nameOf = new Map(tasks.map(t => [t.id, t.text]))
   for (const t of tasks) {
-    const own = byTask.get(t.id) ?? []
-    const holds = t.holds.map(h => holdStand(h, own))
+    const { from = 0, again = null } = counting.get(t.id) ?? {}
+    const own = ownOf(t.id)
+    const counted = ownOf(t.id, from)
+    const holds = t.holds.map(h => holdStand(h, counted, own))
     const held = holds.filter(isHeld)
-    const finished = of(own.slice(own.findLastIndex(e => e.kind === 'taken back') + 1), 'done')
+    const finished = of(counted, 'done')
     const [first] = finished
-    // what was recorded under Plan is done, whatever was not written down here
-    const underPlan = !own.length && t.changes.length > 0 && t.changes.every(c => built.has(c))
-    const done = underPlan || said.has(t.id)
+    const planned = underPlan(t)
+    const done = planned || first !== undefined
+    const waits = done && held.length > 0 && !planned
     const open = t.restsOn.filter(id => !isDone(id))
+    // what was done under a lock that is off since was done after it all the same
+    const early = open.filter(id => !counting.get(id)?.again)
     const at = atIt(own)
-    const otherwise = finished.findLast(e => e.otherwise)?.otherwise ?? null
     stands.set(t.id, {
-      state: done
-        ? held.length && !underPlan
-          ? 'held'
-          : 'done'
-        : at.length
-          ? 'going'
-          : open.length
-            ? 'waiting'
-            : 'ready',
+      state: done ? (waits ? 'held' : 'done') : at.length ? 'going' : open.length ? 'waiting' : 'ready',
       holds,
       at,
-      doneBy: underPlan ? (built.get(t.changes[0] ?? '')?.by ?? null) : (first?.by ?? null),
-      alsoBy: said.has(t.id) ? [...new Set(finished.map(e => e.by))].filter(by => by !== first?.by) : [],
-      otherwise,
+      doneBy: planned ? (built.get(t.changes[0] ?? '')?.by ?? null) : (first?.by ?? null),
+      alsoBy: [...new Set(finished.map(e => e.by))].filter(by => by !== first?.by),
+      otherwise: finished.findLast(e => e.otherwise)?.otherwise ?? null,
       minutes: minutesOf(own),
       notes: of(own, 'note').map(({ by, text, photoId }) => ({ by, text, photoId })),
       photoIds: [
@@ -146,23 +148,30 @@ export function standOf(job: Job, { tasks, windows }: Pick<WorkOrder, 'tasks' | 
         ...job.photos.filter(p => p.about.kind === 'task' && p.about.task === t.id).map(p => p.id),
       ].filter((p, n, all) => all.indexOf(p) === n),
       troubles: [
-        ...(done && held.length && !underPlan
+        ...(again ? [again] : []),
+        ...(waits
           ? [
               `Written down as done, while a hold point is open: ${together(held.map(h => holdKinds[h.hold.kind].name.toLowerCase()))}.`,
             ]
           : []),
-        ...(done && open.length
+        ...(done && early.length
           ? [
-              `Written down as done before what comes first: ${together(open.map(id => nameOf.get(id) ?? id))}.`,
+              `Written down as done before what comes first: ${together(early.map(id => nameOf.get(id) ?? id))}.`,
             ]
           : []),
       ],
     })
   }
+  for (const t of tasks) {
+    const now = stands.get(t.id)
+    if (now?.state === 'held' && t.places.length && t.window !== null && isSaid(`energise:${t.window}`))
+      now.troubles.push('Power is back here: hands go in again only when it is off, locked and proven anew.')
+  }
   const gone = [...byTask].flatMap(([task, own]) => {
     if (nameOf.has(task)) return []
-    const last = own.at(-1)
-    return last ? [{ task, by: last.by, text: goneText(job, task, said.has(task)) }] : []
+    const last = own.at(-1)?.e
+    const was = of(ownOf(task), 'done', 'taken back').at(-1)
+    return last ? [{ task, by: last.by, text: goneText(job, task, was?.kind === 'done') }] : []
   })
   const left = tasks.filter(t => !isDone(t.id))
   return {
@@ -170,7 +179,7 @@ export function standOf(job: Job, { tasks, windows }: Pick<WorkOrder, 'tasks' | 
     next: left.find(t => t.restsOn.every(isDone))?.id ?? null,
     done: tasks.length - left.length,
     leftMinutes: left.reduce((sum, t) => sum + t.minutes, 0),
-    off: windows.map(w => w.id).filter(w => said.has(`isolate:${w}`) && !isDone(`energise:${w}`)),
+    off: windows.map(w => w.id).filter(w => isSaid(`isolate:${w}`) && !isSaid(`energise:${w}`)),
     people: tasks.flatMap(t => (stands.get(t.id)?.at ?? []).map(by => ({ by, task: t.id }))),
     gone,
     clocks: clockJumps(log),
@@ -192,7 +201,7 @@ export function hinders(stand: WorkStand, task: Task, tasks: readonly Task[]): s
   if (first) return `Comes first: ${first.text}${open.length > 1 ? `, and ${open.length - 1} more` : ''}.`
   const held = stand.tasks.get(task.id)?.holds.filter(isHeld) ?? []
   const [worst] = [...held.filter(h => h.judged.state === 'refused'), ...held]
-  return worst ? worst.judged.text || worst.judged.todo : null
+  return worst ? worst.judged.text || worst.judged.next : null
 }
 
 /** Why a task that is done cannot be taken back now: something was done on top of it. */

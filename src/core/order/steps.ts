@@ -1,5 +1,5 @@
 import { methodOf } from '../hookup/method'
-import type { Handle } from '../isolation/house'
+import type { Handle, House } from '../isolation/house'
 import { circuitOf, tiedPanel } from '../job/panels'
 import type { Panel } from '../panel/schema'
 import { type PlannedChange, panelPutUp } from '../plan/change'
@@ -9,6 +9,7 @@ import { type Drafted, hold, reading, type Scene, stands, task } from './draft'
 import type { Hold, ReadingAsked } from './holds'
 import { circuitNames } from './of-changes'
 import type { Opened, Window } from './task'
+import { reachable } from './windows'
 
 /** A window of power off with the tasks that are done in it. */
 export interface WindowMade {
@@ -39,9 +40,10 @@ const outletsIn = (scene: Scene, tasks: readonly Drafted[]): string[] => [
 
 /** What is seen, said and laid out before anything is touched. */
 export function arriving(scene: Scene, tasks: readonly Drafted[], windows: readonly WindowMade[]): Drafted[] {
-  const { job, planned } = scene
-  const panels = panelsIn(scene, tasks).filter(p => stands(scene, p.id))
-  const seen = panels.length ? panels : [tiedPanel(job)].filter(p => job.panels.some(o => o.id === p.id))
+  const { job } = scene
+  const met = new Set(panelsIn(scene, tasks).map(p => p.id))
+  const found = job.panels.filter(p => met.has(p.id))
+  const seen = found.length ? found : [tiedPanel(job)]
   const dark = windows.flatMap(w => w.window.dark)
   const cold = dark.filter(d => d.cold)
   const medical = job.brief.medical === 'yes'
@@ -53,11 +55,10 @@ export function arriving(scene: Scene, tasks: readonly Drafted[], windows: reado
       ...preparing(0.4),
       text: 'See that the house is as it was found',
       lines: [
-        ...seen.map(p => {
-          const at = planned.panels.find(o => o.id === p.id) ?? p
-          const was = job.panels.find(o => o.id === p.id) ?? at
-          return `${p.name}: ${was.mainA === undefined ? 'lugs only' : `main of ${quantity(was.mainA, 'A')}`}, ${figure(was.spaces)} spaces, ${plural(was.circuits.length, 'breaker')} where the survey has them; warmth, rust, water, a smell: stop and say so.`
-        }),
+        ...seen.map(
+          p =>
+            `${p.name}: ${p.mainA === undefined ? 'lugs only' : `main of ${quantity(p.mainA, 'A')}`}, ${figure(p.spaces)} spaces, ${plural(p.circuits.length, 'breaker')} where the survey has them; warmth, rust, water, a smell: stop and say so.`,
+        ),
         'What differs is corrected under Panel now, before anything is cut: the order follows.',
       ],
       holds: seen.map(p =>
@@ -139,15 +140,24 @@ function whereOpened({ job }: Scene, opened: readonly Opened[]): Pick<Drafted, '
   return { panelId: panel?.id ?? null, circuitIds: at.filter(a => a.panel === panel).map(a => a.circuit.id) }
 }
 
-/** Off and locked, proven dead, closed, and on again. */
-export function inWindow(scene: Scene, { window, tasks }: WindowMade): Drafted[] {
+/**
+ * Off and locked, proven dead, closed, and on again.
+ *
+ * @param before the house as it stands when the window begins: what was built by then can be closed by somebody
+ */
+export function inWindow(scene: Scene, { window, tasks }: WindowMade, before: House): Drafted[] {
   const { id, opened, keptOpen, mainsOnly } = window
   const panels = panelsIn(scene, tasks)
   const outlets = outletsIn(scene, tasks)
   const { exists = [], switch: own } = scene.job.hookup
-  // what an earlier visit left is there, though nobody knows what was plugged into it
+  const open = [...opened, ...keptOpen].map(o => o.id)
+  const metal = new Set(tasks.flatMap(t => t.metal))
+  const reaches = (id: string) =>
+    [...reachable(before, new Set(open.filter(o => o !== id)))].some(place => metal.has(place))
+  // what an earlier visit left is there, though nobody knows what was plugged into it; so is what an earlier window built, where it leads to these hands
   const standing = new Set([
     ...scene.found.handles.map(h => h.id),
+    ...before.handles.map(h => h.id).filter(reaches),
     ...(exists.includes('inlet') || (exists.includes('switch') && own?.inlet) ? ['cord'] : []),
     ...(exists.includes('interlock') ? ['backfed'] : []),
   ])
@@ -180,13 +190,14 @@ export function inWindow(scene: Scene, { window, tasks }: WindowMade): Drafted[]
       lines: [
         ...(window.dark.length > 1 ? ['Loads down first: branch breakers off, then what feeds them.'] : []),
         ...opened.map(o =>
-          sentenceStart(`${o.name}: ${o.setting}, with ${o.lock}. It keeps away ${together(o.keepsAway)}.`),
+          sentenceStart(`${o.name}: ${o.setting}, ${o.lock}. It keeps away ${together(o.keepsAway)}.`),
         ),
         ...keptOpen.map(o =>
           sentenceStart(
-            `${o.name}: stays ${o.setting}${standing.has(o.id) ? `, with ${o.lock}` : ' from the moment it is there'}.`,
+            `${o.name}: stays ${o.setting}${standing.has(o.id) ? `, ${o.lock}` : ' from the moment it is there'}.`,
           ),
         ),
+        'Whoever works inside has a lock and tag of their own on it, and its key in their own pocket (NFPA 70E 120).',
         ...(mainsOnly.now.length
           ? [
               `With the mains alone off it would be live still, by ${together(mainsOnly.now.map(s => s.name))}.`,
@@ -199,7 +210,7 @@ export function inWindow(scene: Scene, { window, tasks }: WindowMade): Drafted[]
           : []),
       ],
       holds: [...opened, ...keptOpen.filter(o => standing.has(o.id))].map(o =>
-        hold(isolate, 'lock', `${o.name} ${o.setting}: lock and tag on, key in your own pocket.`, {
+        hold(isolate, 'lock', sentenceStart(`${o.name}: ${o.setting}, ${o.lock}.`), {
           of: o.id,
         }),
       ),

@@ -1,5 +1,5 @@
 import { houseOfJob } from '../isolation/house'
-import { liveIn, ordinaryDay } from '../isolation/live'
+import { liveWith } from '../isolation/live'
 import type { Job } from '../job/schema'
 import { changeId } from '../plan/change'
 import { type Line, oneLineOf, type Part } from '../work/one-line'
@@ -20,11 +20,7 @@ export function waterOf(job: Job, windows: readonly Window[], open: readonly str
   const handles = new Set(
     windows.filter(w => open.includes(w.id)).flatMap(w => [...w.opened, ...w.keptOpen].map(o => o.id)),
   )
-  const state = {
-    ...ordinaryDay(house),
-    ...Object.fromEntries(house.handles.filter(h => handles.has(h.id)).map(h => [h.id, h.open])),
-  }
-  const live = liveIn({ ...house, supplies: house.supplies.filter(s => !handles.has(s.id)) }, state)
+  const live = liveWith(house, handles)
   const of = (...ids: string[]): Fill => {
     const there = ids.filter(id => house.places.some(p => p.id === id))
     const full = there.filter(id => live.has(id))

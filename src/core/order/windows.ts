@@ -1,7 +1,8 @@
 import type { Handle, House, Place, Supply } from '../isolation/house'
-import { liveIn, ordinaryDay } from '../isolation/live'
+import { liveWith } from '../isolation/live'
 import { byId, type IsolatedChange, ofHouse } from '../isolation/work'
 import { circuitsOf } from '../job/panels'
+import type { Job } from '../job/schema'
 import type { Drafted, Scene } from './draft'
 import { circuitNames } from './of-changes'
 import type { Opened, Window } from './task'
@@ -25,7 +26,7 @@ const byItsOwner = (supply: Supply): Opened => ({
   id: supply.id,
   name: `${supply.name}, by its own cut-off ahead of the house`,
   setting: 'off',
-  lock: 'its owner’s lock or seal; never a cut seal of your own',
+  lock: 'with its owner’s lock or seal; never a cut seal of your own',
   keepsAway: [supply.name],
 })
 
@@ -69,34 +70,25 @@ export function reachable(house: House, open: ReadonlySet<string>): Set<string> 
   return seen
 }
 
-/** Circuits that are live on an ordinary day and dead with these handles open. */
-export function darkWith({ found, job }: Pick<Scene, 'found' | 'job'>, open: readonly string[]): string[] {
-  const day = ordinaryDay(found)
-  const before = liveIn(found, day)
-  const after = liveIn(
-    { ...found, supplies: found.supplies.filter(s => !open.includes(s.id)) },
-    {
-      ...day,
-      ...Object.fromEntries(found.handles.filter(h => open.includes(h.id)).map(h => [h.id, h.open])),
-    },
-  )
+/** Circuits of a job that are live in one picture of the house and dead in another. */
+function goneDark(
+  job: Job,
+  before: ReadonlyMap<string, unknown>,
+  after: ReadonlyMap<string, unknown>,
+): string[] {
   return circuitsOf(job)
     .map(c => c.id)
     .filter(id => before.has(`circuit ${id}`) && !after.has(`circuit ${id}`))
 }
+const none: ReadonlySet<string> = new Set()
+
+/** Circuits that are live on an ordinary day and dead with these handles open. */
+const darkWith = ({ found, job }: Scene, open: readonly string[]): string[] =>
+  goneDark(job, liveWith(found, none), liveWith(found, new Set(open)))
 
 /** Circuits that were live and are led behind what stays open until the source is brought up: they wait for it. */
-export function waitingFor({ found, whole, job }: Scene, keptOpen: readonly string[]): string[] {
-  const before = liveIn(found, ordinaryDay(found))
-  const state = {
-    ...ordinaryDay(whole),
-    ...Object.fromEntries(whole.handles.filter(h => keptOpen.includes(h.id)).map(h => [h.id, h.open])),
-  }
-  const after = liveIn(whole, state)
-  return circuitsOf(job)
-    .map(c => c.id)
-    .filter(id => before.has(`circuit ${id}`) && !after.has(`circuit ${id}`))
-}
+export const waitingFor = ({ found, whole, job }: Scene, keptOpen: readonly string[]): string[] =>
+  goneDark(job, liveWith(found, none), liveWith(whole, new Set(keptOpen)))
 
 const cold = /refrigerat|freezer|fridge/i
 export const namedDark = (scene: Scene, ids: readonly string[]) => {
@@ -233,11 +225,7 @@ export function windowsOf(
         opened: g.opened,
         keptOpen: kept(g.tasks),
         dark: namedDark(scene, g.dark),
-        staysLive: liveBeside(
-          scene,
-          metal,
-          [...g.opened, ...kept(g.tasks)].map(o => o.id),
-        ),
+        staysLive: liveBeside(scene, metal, new Set([...g.opened, ...kept(g.tasks)].map(o => o.id))),
         mainsOnly: {
           now: byId(off.flatMap(o => o.mainsOnly.now)),
           could: byId(off.flatMap(o => o.mainsOnly.could)),
@@ -263,19 +251,10 @@ function inTurn(groups: readonly Group[]): Group[] {
 }
 
 /** Live metal in the enclosures that are opened, with these handles open: by name. */
-export function liveBeside(
-  { found, whole }: Scene,
-  metal: readonly string[],
-  open: readonly string[],
-): Place[] {
+function liveBeside({ found, whole }: Scene, metal: readonly string[], open: ReadonlySet<string>): Place[] {
   return byId(
     [found, whole].flatMap(house => {
-      const day = ordinaryDay(house)
-      const state = {
-        ...day,
-        ...Object.fromEntries(house.handles.filter(h => open.includes(h.id)).map(h => [h.id, h.open])),
-      }
-      const live = liveIn({ ...house, supplies: house.supplies.filter(s => !open.includes(s.id)) }, state)
+      const live = liveWith(house, open)
       const opened = new Set(
         house.places.filter(p => metal.includes(p.id) && !p.id.startsWith('circuit ')).map(p => p.within),
       )

@@ -29,6 +29,7 @@ export function holdText({ hold, evidence, judged, skipped }: HoldStand): string
   return [
     evidence?.by,
     ...readings.map(r => `${hold.readings.find(a => a.key === r.key)?.name ?? r.key} ${r.value}`),
+    evidence?.simulated && 'from the simulated meter: it proves nothing in a house',
     evidence?.tool,
     evidence?.with && `seen by ${evidence.with}`,
     evidence?.photoId ? 'photograph' : evidence?.text,

@@ -26,6 +26,8 @@ interface Props {
 
 interface Typed {
   r: string[]
+  /** what the simulated meter filled in */
+  simulated: string[]
   text: string
   tool: string
   with: string
@@ -83,12 +85,18 @@ export function HoldPoint({ task, stand, work, onPhoto }: Props) {
       </Row>
       {evidence && (judged.state === 'refused' || judged.state === 'doubtful') && (
         <Alert severity={judged.state === 'refused' ? 'error' : 'warning'} role="alert">
-          <b>{judged.text}</b> {judged.todo}
+          <b>{judged.text}</b> {judged.next}
         </Alert>
       )}
       {evidence && passed && !again && (
         <Row>
-          <Quiet sx={{ flex: 1 }}>{holdText(stand)}</Quiet>
+          {evidence.simulated ? (
+            <Alert severity="warning" sx={{ flex: 1 }}>
+              {holdText(stand)}
+            </Alert>
+          ) : (
+            <Quiet sx={{ flex: 1 }}>{holdText(stand)}</Quiet>
+          )}
           <Button size="small" onClick={() => setAgain(true)}>
             Again
           </Button>
@@ -188,7 +196,13 @@ function Evidence({
 }: {
   stand: HoldStand
   work: Work
-  write: (facts: { readings?: Readings; text?: string; tool?: string; with?: string }) => Fault[]
+  write: (facts: {
+    readings?: Readings
+    simulated?: true
+    text?: string
+    tool?: string
+    with?: string
+  }) => Fault[]
 }) {
   const job = useWorkspace(s => s.job)
   const id = useWorkspace(s => s.id)
@@ -198,9 +212,11 @@ function Evidence({
   const torque = hold.kind === 'torque'
   // what the label says, and what was read at the lugs, may be written beside a doubtful figure
   const doubted = judged.state === 'doubtful' && (torque || hold.kind === 'volts')
+  const written = hold.readings.map(r => textOf(evidence?.readings?.find(e => e.key === r.key)?.value))
   const sheet = useSheet<Typed, Parameters<typeof write>[0]>({
     values: {
-      r: hold.readings.map(r => textOf(evidence?.readings?.find(e => e.key === r.key)?.value)),
+      r: written,
+      simulated: evidence?.simulated ? written : [],
       text: asks === 'initials' ? '' : (evidence?.text ?? ''),
       tool:
         evidence?.tool ??
@@ -225,6 +241,8 @@ function Evidence({
             'value' in got ? [{ key: asked.key, value: got.value }] : [],
           ),
         }),
+        // one of its figures left standing, and it is not read by an instrument
+        ...(typed.simulated.some((value, n) => value === typed.r[n]) && { simulated: true as const }),
         ...(typed.text.trim() && { text: typed.text.trim() }),
         ...(typed.tool.trim() && { tool: typed.tool.trim() }),
         ...(typed.with.trim() && { with: typed.with.trim() }),
@@ -236,9 +254,9 @@ function Evidence({
     },
   })
   const simulate = () => {
-    const shown = simulatedReadings(job, work.order, work.stand, hold)
-    for (const [n, r] of hold.readings.entries())
-      sheet.form.setValue(`r.${n}`, textOf(shown.find(s => s.key === r.key)?.value), { shouldDirty: true })
+    const shown = simulatedReadings(job, work.order, work.stand, hold).map(s => textOf(s.value))
+    sheet.form.setValue('simulated', shown)
+    for (const [n, value] of shown.entries()) sheet.form.setValue(`r.${n}`, value, { shouldDirty: true })
   }
   return (
     <Form sheet={sheet}>

@@ -5,12 +5,12 @@ import { useState } from 'react'
 import { inEdition } from '@/core/articles'
 import { asBuilt, asPlanned } from '@/core/job/as-planned'
 import { hinders } from '@/core/order/stand'
-import { phases, type Task } from '@/core/order/task'
+import { type Opened, phases, type Task } from '@/core/order/task'
 import { fail, fault, ok } from '@/core/outcome'
 import { minutesText, together } from '@/core/units/format'
 import { FileButton, pictures } from '../common/FileButton'
 import { Fold } from '../common/Fold'
-import { Column, Columns, Quiet, Row } from '../common/pieces'
+import { Column, Columns, Quiet, Row, Terms } from '../common/pieces'
 import { Thumbnails } from '../common/Thumbnails'
 import { Form, OtherFaults } from '../form/Form'
 import { LineField } from '../form/inputs'
@@ -178,6 +178,12 @@ export function StepCard({ task, work, number, step, onPhoto, barred = false }: 
             {task.parts.length > 0 && <p>Parts: {together(task.parts)}.</p>}
             <p>Tools: {together(task.tools)}.</p>
             {task.places.length > 0 && <p>Hands meet: {together(task.places.map(p => p.name))}.</p>}
+            {window && (
+              <Terms
+                width={150}
+                rows={[...window.opened.map(openedRow), ...window.keptOpen.map(openedRow)]}
+              />
+            )}
           </Column>
         )}
       </Fold>
@@ -194,6 +200,12 @@ export function StepCard({ task, work, number, step, onPhoto, barred = false }: 
     </Column>
   )
 }
+
+/** A handle that is open for a step: how it is kept there, and from what it keeps hands. */
+const openedRow = (o: Opened): [string, string] => [
+  `${o.name}: ${o.setting}`,
+  `${o.lock}; keeps away ${together(o.keepsAway)}`,
+]
 
 function Notes({ task, work: { stand } }: { task: Task; work: Work }) {
   const job = useWorkspace(s => s.job)

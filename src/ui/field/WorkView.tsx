@@ -165,9 +165,9 @@ function Progress({ work: { order, stand }, connected }: { work: Work; connected
   const name = (taskId: string) => order.tasks.find(t => t.id === taskId)?.text ?? taskId
   const next = order.tasks.find(t => t.id === stand.next)
   const held = order.tasks.filter(t => stand.tasks.get(t.id)?.state === 'held')
-  const skipped = order.tasks.flatMap(
-    t => stand.tasks.get(t.id)?.holds.flatMap(h => (h.skipped ? [{ t, h: h.skipped }] : [])) ?? [],
-  )
+  const holds = order.tasks.flatMap(t => (stand.tasks.get(t.id)?.holds ?? []).map(h => ({ t, h })))
+  const skipped = holds.flatMap(({ t, h }) => (h.skipped ? [{ t, h: h.skipped }] : []))
+  const simulated = holds.filter(({ h }) => h.evidence?.simulated)
   return (
     <Card
       title="How far it is"
@@ -194,6 +194,12 @@ function Progress({ work: { order, stand }, connected }: { work: Work; connected
           <b>{p.by}</b> is at: {name(p.task)}
         </p>
       ))}
+      {simulated.length > 0 && (
+        <Alert severity="warning" icon={false}>
+          <b>{plural(simulated.length, 'hold point')} with readings of the simulated meter:</b> they prove
+          nothing in a house ({together([...new Set(simulated.map(({ t }) => t.text))])}).
+        </Alert>
+      )}
       {held.length > 0 && <p>Waits for its hold points: {together(held.map(t => t.text))}.</p>}
       {skipped.map(({ t, h }) => (
         <Quiet key={`${t.id} ${h.why}`}>
@@ -228,7 +234,7 @@ function Windows({ order, off }: { order: WorkOrder; off: readonly string[] }) {
           width={150}
           rows={[
             ['Dark meanwhile', darkText(w.dark.map(d => d.name))],
-            ['Opened and locked', together(w.opened.map(o => `${o.name}: ${o.setting}, with ${o.lock}`))],
+            ['Opened and locked', together(w.opened.map(o => `${o.name}: ${o.setting}, ${o.lock}`))],
             ['Nobody closes', together(w.keptOpen.map(k => `${k.name}: ${k.setting}`)) || 'nothing else'],
             ['Stays live', together(w.staysLive.map(p => p.name)) || 'nothing in what is opened'],
           ]}

@@ -62,11 +62,16 @@ test('under what rests on it nothing is taken back; what is skipped has a name a
   await user.click(press('Begin'))
   expect(log(page).filter(e => e.task === 'prove:w1')).toEqual([])
   await user.click(choose(/^.*Switch off and lock/))
-  await user.click(press('Go on without it'))
-  await user.click(within(step()).getAllByRole('button', { name: 'Go on without it' }).at(-1) as HTMLElement)
+  const hold = (name: RegExp) => within(within(step()).getByRole('region', { name }))
+  const cord = hold(/cord at the inlet/)
+  await user.type(cord.getByLabelText(/^Without a photograph/), 'in the van')
+  await user.click(cord.getByRole('button', { name: 'Write down' }))
+  const without = () => hold(/the main of/i).getAllByRole('button', { name: 'Go on without it' })
+  await user.click(without()[0] as HTMLElement)
+  await user.click(without().at(-1) as HTMLElement)
   expect(textOf(step())).toContain('must say something')
   await user.type(screen.getByLabelText(/^Why it is gone on without/), 'no lock fits this main')
-  await user.click(within(step()).getAllByRole('button', { name: 'Go on without it' }).at(-1) as HTMLElement)
+  await user.click(without().at(-1) as HTMLElement)
   expect(log(page).at(-1)).toMatchObject({ kind: 'skipped', why: 'no lock fits this main' })
   await user.click(press('Done'))
   expect(textOf(screen.getByText(/went on without a hold point/))).toContain('no lock fits this main')
@@ -92,8 +97,14 @@ test('to prove dead: readings are typed or simulated, what is no number stays, a
   expect(log(page).some(e => e.kind === 'done' && e.task === 'prove:w1')).toBe(false)
   await user.click(press('From the simulated meter'))
   await user.click(press('Write down'))
+  expect(textOf(screen.getByText(/with readings of the simulated meter/).parentElement)).toContain(
+    'Prove dead',
+  )
   await user.click(press('Done'))
-  expect(log(page).at(-1)).toMatchObject({ kind: 'done', task: 'prove:w1' })
+  expect(log(page).slice(-2)).toMatchObject([
+    { kind: 'evidence', simulated: true },
+    { kind: 'done', task: 'prove:w1' },
+  ])
 })
 
 test('done otherwise takes the figures over, and the checks say at once what they think of it', async () => {
