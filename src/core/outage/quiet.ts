@@ -126,6 +126,8 @@ export function quietSteps(lane: Lane, from: number, to: number): number {
   let sunSum1 = lane.sunW[1] ?? 0
   const every = levels ? levels.every : to + 1
   let sample = Math.ceil(from / every) * every
+  // the sun may lift it over the line in this very step: the generator has looked at it before
+  if (l0 < floor0 || (two && l1 < floor1)) return from
   let m = from
   for (; m < to; m++) {
     const w0 = c0 + (watts0[m] ?? 0)
