@@ -130,8 +130,24 @@ const anyDesign = fc.record({
   bent: fc.boolean(),
   blind: fc.boolean(),
   breaker: fc.boolean(),
+  /** what charging takes, W: below the sun, or above it */
+  acceptsW: fc.constantFrom(60, 940),
   seed: fc.integer(),
 })
+
+const example: typeof anyDesign extends fc.Arbitrary<infer T> ? T : never = {
+  loads: [{ W: 21, duty: 10, idle: 3, tier: 1, byHand: false, motor: false, kind: 'scheduled' }],
+  apart: false,
+  policy: 'none',
+  generator: false,
+  sun: true,
+  reserve: 0,
+  bent: false,
+  blind: false,
+  breaker: false,
+  acceptsW: 940,
+  seed: 1,
+}
 
 const moduleOf = {
   kind: 'solar-module' as const,
@@ -238,7 +254,9 @@ describe('of any course', () => {
     fc.assert(
       fc.property(anyDesign, d => {
         // where overloads are looked at, and where they are not
-        const plan = { ...planned(designed(d)), ...(d.blind && { mayTrip: false }) }
+        const whole = planned(designed(d))
+        const stores = whole.stores.map(s => ({ ...s, acceptsW: Math.min(s.acceptsW, d.acceptsW) }))
+        const plan = { ...whole, stores, ...(d.blind && { mayTrip: false }) }
         const desk = deskFor(plan)
         const quick = runDraws(plan, d.seed, 0, 3, desk)
         for (const draw of [0, 1, 2]) {
@@ -259,25 +277,23 @@ describe('of any course', () => {
       }),
       {
         numRuns: 20,
-        // the sun lifts the level over the generator's start in the step that starts it
         examples: [
+          // the sun lifts the level over the generator's start in the step that starts it
           [
             {
+              ...example,
               loads: [
                 { W: 915, duty: 89, idle: 8, tier: 1, byHand: true, motor: false, kind: 'none' },
                 { W: 364, duty: 42, idle: 0, tier: 1, byHand: false, motor: false, kind: 'cycling' },
               ],
-              apart: false,
-              policy: 'none',
               generator: true,
-              sun: true,
-              reserve: 0,
               bent: true,
-              blind: false,
               breaker: true,
               seed: -967844086,
             },
           ],
+          // it brings more than the battery accepts
+          [{ ...example, apart: true, acceptsW: 60, seed: -422192538 }],
         ],
       },
     )

@@ -27,6 +27,8 @@ export interface Lane {
   perW: [number, number]
   floorWh: Float64Array
   ceilingWh: Float64Array
+  /** what charging can put in within a step */
+  mostWh: Float64Array
   /** the bend of the efficiency, per W² */
   perW2: [number, number]
   /** sums of what went through, W × steps; and of its squares */
@@ -76,6 +78,7 @@ export function laneFor(
     perW: [1 / (a?.efficiencyFraction ?? 1), 1 / (b?.efficiencyFraction ?? 1)],
     floorWh,
     ceilingWh,
+    mostWh: Float64Array.from(stores, s => (s.acceptsW * plan.stepS) / 3600),
     perW2: [a?.lossPerW2 ?? 0, b?.lossPerW2 ?? 0],
     loadW: new Float64Array(2),
     loadW2: new Float64Array(2),
@@ -94,7 +97,7 @@ export function laneFor(
 
 /**
  * Runs on from a step while all is quiet, and returns the first step that is not: one that could trip the source, empty a
- * store, come near its top or wake the generator. That one is the whole kernel's.
+ * store, come near its top, bring more than it accepts or wake the generator. That one is the whole kernel's.
  */
 export function quietSteps(lane: Lane, from: number, to: number): number {
   const { two, stepH, stepsPerSlot, limits, level, cur, va, VA, levels } = lane
@@ -107,6 +110,8 @@ export function quietSteps(lane: Lane, from: number, to: number): number {
   const floor1 = lane.floorWh[1] ?? 0
   const ceiling0 = lane.ceilingWh[0] ?? 0
   const ceiling1 = lane.ceilingWh[1] ?? 0
+  const most0 = lane.mostWh[0] ?? 0
+  const most1 = lane.mostWh[1] ?? 0
   const [starts0, starts1, startsAll] = lane.starts
   const { totalVA, surgeVA, legSurgeVA, split } = limits
   const [legVA0, legVA1] = limits.legVA
@@ -155,11 +160,11 @@ export function quietSteps(lane: Lane, from: number, to: number): number {
       if (two && sun1) s1 = sun1[slot] ?? 0
     }
     const n0 = l0 + (s0 - (idle0 + w0 * (perW0 + bend0 * w0))) * stepH
-    if (n0 < floor0 || (n0 > l0 && n0 > ceiling0)) break
+    if (n0 < floor0 || (n0 > l0 && (n0 > ceiling0 || n0 - l0 > most0))) break
     if (two) {
       const w1 = c1 + (watts1[m] ?? 0)
       const n1 = l1 + (s1 - (idle1 + w1 * (perW1 + bend1 * w1))) * stepH
-      if (n1 < floor1 || (n1 > l1 && n1 > ceiling1)) break
+      if (n1 < floor1 || (n1 > l1 && (n1 > ceiling1 || n1 - l1 > most1))) break
       if (m === sample) {
         if (levels) levels.into[levels.offset + m / every] = l0 + l1
         sample += every
