@@ -101,8 +101,11 @@ function Field({ person }: { person: PersonChoice }) {
           display: 'grid',
           gridTemplateColumns: { xs: 'minmax(0, 1fr)', md: '340px minmax(0, 760px)' },
           gap: 2,
-          p: { xs: 1, sm: 2 },
-          pb: 11,
+          px: { xs: 1, sm: 2 },
+          pt: { xs: 1, sm: 2 },
+          // what has the focus is not hidden behind the bars
+          pb: 12,
+          '& :is(a, button, input, textarea)': { scrollMargin: '72px 0 96px' },
         }}
       >
         {beside && <Box>{list}</Box>}

@@ -67,6 +67,7 @@ export function HoldPoint({ task, stand, work, onPhoto }: Props) {
       aria-label={`${name}: ${hold.text}`}
       sx={{
         p: 1.5,
+        '& > * + *': { mt: 1 },
         borderWidth: 2,
         borderColor: passed ? 'water.live' : 'severity.stop',
         borderLeftWidth: 8,

@@ -1,6 +1,7 @@
 import { Alert, Box, ToggleButton, ToggleButtonGroup } from '@mui/material'
 import { useMemo, useState } from 'react'
 import { oneLineSvg } from '@/core/formats/one-line-svg'
+import type { Supply } from '@/core/isolation/house'
 import type { WorkStand } from '@/core/order/stand'
 import type { Window } from '@/core/order/task'
 import { waterOf } from '@/core/order/water'
@@ -13,6 +14,9 @@ interface Props {
   windows: readonly Window[]
   stand: WorkStand
 }
+
+/** Two of one name are told once. */
+const named = (list: readonly Supply[]) => together([...new Set(list.map(s => s.name))])
 
 /** The one-line with what is live full of water and what is dead drained: as it is now, and as it is with the power off; and what a main alone would leave. */
 export function WaterPicture({ window, windows, stand }: Props) {
@@ -48,8 +52,8 @@ export function WaterPicture({ window, windows, stand }: Props) {
         <Alert severity="warning">
           <b>“The main is off, so it is dead.”</b>{' '}
           {now.length > 0
-            ? `Not here: ${together(now.map(s => s.name))} would still feed it.`
-            : `Only until somebody moves one more handle: ${together(could.map(s => s.name))} could feed it.`}
+            ? `Not here: ${named(now)} would still feed it.`
+            : `Only until somebody moves one more handle: ${named(could)} could feed it.`}
         </Alert>
       )}
     </Column>

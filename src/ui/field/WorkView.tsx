@@ -197,7 +197,7 @@ function Progress({ work: { order, stand }, connected }: { work: Work; connected
       {simulated.length > 0 && (
         <Alert severity="warning" icon={false}>
           <b>{plural(simulated.length, 'hold point')} with readings of the simulated meter:</b> they prove
-          nothing in a house ({together([...new Set(simulated.map(({ t }) => t.text))])}).
+          nothing in a house ({[...new Set(simulated.map(({ t }) => t.text))].join('; ')}).
         </Alert>
       )}
       {held.length > 0 && <p>Waits for its hold points: {together(held.map(t => t.text))}.</p>}
