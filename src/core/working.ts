@@ -2,6 +2,7 @@ import * as z from 'zod'
 
 /** Where a figure came from, best evidence first. */
 export const origins = [
+  'commissioned',
   'metered',
   'nameplate',
   'utility data',

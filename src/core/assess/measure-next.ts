@@ -226,6 +226,7 @@ const figureNames = {
   idleW: 'idle watts',
 } as const
 const ofOrigin = {
+  commissioned: 'read once, while it was commissioned',
   metered: 'metered, but over a short time',
   nameplate: 'read from a plate',
   'utility data': 'from the utility’s data',

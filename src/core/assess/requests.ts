@@ -183,7 +183,8 @@ const lacksPlate = (load: Load) => {
   const { from } = meanProvenance(load)
   const guessed = load.runningW.from === 'typical value' || load.runningW.from === 'assumed'
   return (
-    (load.nature !== 'plain' && !load.start) || (guessed && from !== 'metered' && load.runningW.value >= 100)
+    (load.nature !== 'plain' && !load.start) ||
+    (guessed && from !== 'metered' && from !== 'commissioned' && load.runningW.value >= 100)
   )
 }
 

@@ -68,4 +68,9 @@ export const articles: Readonly<Record<string, string | undefined>> = {
   'interval-data.missing': 'NEC 220.87',
   'neutral.unknown': 'NEC 210.4',
   'switch-neutral.unknown': 'NEC 250.24, 250.30',
+  'test.failed': 'NEC 110.3(B)',
+  'measured.start': 'NEC 430.7, 440.4',
+  'measured.volts': 'NEC 210.19(A)',
+  'measured.transfer': 'NEC 702.4(B)',
+  'inspection.remark': 'NEC 90.4',
 }

@@ -9,6 +9,7 @@ export const families = [
   'Energy, sun, fuel',
   'Conductors and equipment',
   'Facts',
+  'As proven',
 ] as const
 export type Family = (typeof families)[number]
 
@@ -147,6 +148,15 @@ const rows: Record<Family, Row[]> = {
     ['switch-neutral.unknown', 'ask', 'a hook-up that is not decided', 'Hook-up: not decided yet'],
     ['plan.hindered', 'fix', 'planned changes against the house as found', 'Plan a move, then enter a breaker where it was to go'],
     ['utility-return.blind', 'mind', 'whether anything tells that the utility is back', 'Interlocked inlet without an indicator'],
+  ],
+  'As proven': [
+    ['test.failed', 'stop', 'tests that failed when they were read last, and were not mended since', 'Tests: write down volts of a dead leg'],
+    ['measured.watts', 'mind', 'watts of a circuit as it came on against its loads', 'Tests: write down half as much again'],
+    ['measured.start', 'mind', 'the largest start as it was read against its figure', 'Tests: a start far above the plate'],
+    ['measured.volts', 'mind', 'volts at a far outlet, loaded, against what its wires leave', 'Tests: a far outlet that falls by 8 V'],
+    ['measured.capacity', 'mind', 'watt-hours of a capacity test against what the design reckons with', 'Tests: a unit that delivers four fifths'],
+    ['measured.transfer', 'mind', 'seconds in the dark against what the sheet says', 'Tests: an automatic system that takes 8 s'],
+    ['inspection.remark', 'fix', 'remarks of the inspection that are not corrected', 'Tests: write down a remark'],
   ],
 }
 

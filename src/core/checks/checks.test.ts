@@ -18,6 +18,7 @@ import { bare } from '../panel/schema'
 import type { Source } from '../source/design'
 import { checkCatalogue } from './catalogue'
 import { judged } from './fixtures/judged'
+import { proven } from './fixtures/proven'
 
 const findings = (j: Job) => evaluate(j).findings
 const ids = (j: Job) => findings(j).map(f => f.id)
@@ -414,6 +415,7 @@ const connected: [string, Job, Job][] = [
   ],
   ['cord.permanent', job([], planned({ fixedCord: true })), job([], planned({ fixedCord: false }))],
   ['utility-return.blind', job([], planned({})), job([], planned({ utilityTold: true }))],
+  ...proven,
   ['plan.hindered', hinderedMove, job([circuit(1)])],
   [
     'ground.interrupted',

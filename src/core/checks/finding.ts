@@ -9,6 +9,8 @@ export type Severity = (typeof severities)[number]
 export type Target =
   | { view: 'panel'; circuitIds: string[]; panelId?: string; field?: string }
   | { view: 'source' | 'hook-up' | 'plan' | 'outage' | 'ask'; field?: string }
+  /** `field` is the test’s id */
+  | { view: 'tests'; field?: string }
   /** of the loads, `field` is the load’s id */
   | { view: 'loads'; field?: string }
 

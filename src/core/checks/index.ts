@@ -81,6 +81,15 @@ import {
   startOver,
   startTogether,
 } from './power'
+import {
+  inspectionRemark,
+  measuredCapacity,
+  measuredStart,
+  measuredTransfer,
+  measuredVolts,
+  measuredWatts,
+  testFailed,
+} from './proven'
 import { legDead, legImbalance, legOverload, v240 } from './voltage'
 
 /** Every check, in the order of the catalogue. Findings are sorted by severity afterwards. */
@@ -171,6 +180,13 @@ const checks: readonly ((evaluated: Evaluated) => Said[])[] = [
   utilityDoubt,
   compressorWait,
   utilityReturnBlind,
+  testFailed,
+  measuredWatts,
+  measuredStart,
+  measuredVolts,
+  measuredCapacity,
+  measuredTransfer,
+  inspectionRemark,
 ]
 
 /** A key that stays while a finding’s figures change: its id and what it is about, numbered where several agree in both. */

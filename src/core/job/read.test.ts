@@ -11,6 +11,7 @@ import seven from './fixtures/format-7.json'
 import eight from './fixtures/format-8.json'
 import nine from './fixtures/format-9.json'
 import ten from './fixtures/format-10.json'
+import eleven from './fixtures/format-11.json'
 import { readJob, readJobText, upgradeTo } from './read'
 import { formatVersion, jobSchema } from './schema'
 
@@ -26,8 +27,8 @@ test('a document reads back as it was written', () => {
 })
 
 test('a newer format, a truncated file and a foreign file each say what they are', () => {
-  expect(why(text.replace('"formatVersion":11', '"formatVersion":12'))[0]).toMatch(
-    /formatVersion: is 12; this Spillway reads up to 11/,
+  expect(why(text.replace('"formatVersion":12', '"formatVersion":13'))[0]).toMatch(
+    /formatVersion: is 13; this Spillway reads up to 12/,
   )
   expect(why(text.slice(0, 500))[0]).toMatch(/not whole JSON .* cut short/)
   expect(why('[1, 2]')[0]).toMatch(/not a job document/)
@@ -87,7 +88,7 @@ test('a document of version 1 reads as one of today: no calculations, no brief, 
   }
   const read = readJob(old)
   expect(read.ok && read.value).toMatchObject({
-    formatVersion: 11,
+    formatVersion: 12,
     calculations: [],
     brief: { wants: [] },
     requests: [],
@@ -105,7 +106,7 @@ test('a document of version 1 reads as one of today: no calculations, no brief, 
 })
 
 /** Documents as they were written when each format was the newest. */
-const kept = [one, two, three, four, five, six, seven, eight, nine, ten]
+const kept = [one, two, three, four, five, six, seven, eight, nine, ten, eleven]
 
 test.each(kept.map((document, n) => [n + 1, document] as const))(
   'a kept file of format %i reads as one of today, and loses nothing that a person entered',

@@ -40,6 +40,8 @@ const upgrades: Readonly<Record<number, Upgrade>> = {
   9: document => document,
   // 11: what the field wrote down. It may be missing.
   10: document => document,
+  // 12: what was proven, and what was taken over of it. All of it may be missing.
+  11: document => document,
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>

@@ -12,9 +12,10 @@ import { changeId, changeSchema } from '../plan/change'
 import { line } from '../quantity'
 import { checkSource, sourceSchema } from '../source/design'
 import { acceptanceSchema } from './acceptance'
+import { mostTestEntries, testEntrySchema, testsSchema } from './test-log'
 import { entrySchema, mostEntries, workSchema } from './work-log'
 
-export const formatVersion = 11
+export const formatVersion = 12
 
 export const steps = [
   'ask',
@@ -67,6 +68,8 @@ const shape = z.strictObject({
   calculations: z.array(calculationSchema).max(60, 'must hold at most 60 calculations'),
   /** the order of work as it was put, and what the field wrote down: the order itself is computed */
   work: workSchema.optional(),
+  /** what was proven when it was commissioned: the list of tests is computed */
+  tests: testsSchema.optional(),
   accepted: z.array(acceptanceSchema).max(200, 'must hold at most 200 acceptances').optional(),
 })
 
@@ -135,7 +138,11 @@ export function isStillValid(before: Job, next: Job): boolean {
   const { panels: _, ...others } = parts
   const same = (key: keyof typeof others) =>
     before[key] === next[key] ||
-    (key === 'work' ? isStillWork(before.work, next.work) : others[key].safeParse(next[key]).success)
+    (key === 'work'
+      ? isStillWork(before.work, next.work)
+      : key === 'tests'
+        ? isStillTested(before.tests, next.tests)
+        : others[key].safeParse(next[key]).success)
   const keys = Object.keys(others) as (keyof typeof others)[]
   if (!keys.every(same)) return false
   let said = false
@@ -154,6 +161,17 @@ function isStillWork(before: Job['work'], next: Job['work']): boolean {
     log.length <= mostEntries &&
     log.every(e => known.has(e) || entrySchema.safeParse(e).success) &&
     workSchema.safeParse({ ...facts, log: [] }).success
+  )
+}
+
+function isStillTested(before: Job['tests'], next: Job['tests']): boolean {
+  if (!next) return true
+  const known = new Set(before?.log)
+  const { log, ...facts } = next
+  return (
+    log.length <= mostTestEntries &&
+    log.every(e => known.has(e) || testEntrySchema.safeParse(e).success) &&
+    testsSchema.safeParse({ ...facts, log: [] }).success
   )
 }
 

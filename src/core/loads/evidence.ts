@@ -10,6 +10,7 @@ export type School = (typeof schools)[number]
 
 /** Best evidence first. A nameplate knows nothing of the time a load runs; there it is not asked. */
 const order: readonly Origin[] = [
+  'commissioned',
   'metered',
   'nameplate',
   'utility data',
@@ -58,6 +59,20 @@ export const sourcesOf = (figure: Figure): Known[] =>
 const startRank = (start: Start) => rank(startFigure(start).from) + (start.method === 'multiple' ? 0.5 : 0)
 
 const sameStart = (a: Start, b: Start) => a.method === b.method && startFigure(a).from === startFigure(b).from
+
+/** Running watts as they were read when the house was commissioned; lower levels above them come down to them. */
+export function withCommissioned(load: Load, W: number, on: string, document: string): Load {
+  const runningW = withFigure(load.runningW, {
+    value: W,
+    from: 'commissioned',
+    on,
+    document,
+    low: W * 0.97,
+    high: W * 1.03,
+  })
+  const stages = load.stages?.map(s => ({ ...s, W: Math.min(s.W, runningW.value) }))
+  return { ...load, runningW, ...(stages && { stages }) }
+}
 
 /** Puts a start figure beside what is known of it; a planned soft starter stays planned. */
 export function withStart(load: Load, now: Start): Load {
@@ -199,8 +214,8 @@ export function bySchool(load: Load, school: School): BySchool {
     return found ?? load[key]
   }
   if (school === 'metered') {
-    const metered = (key: FigureKey) => take(key, find(load[key], ['metered']))
-    const inrush = starts.find(s => startFigure(s).from === 'metered')
+    const metered = (key: FigureKey) => take(key, find(load[key], ['commissioned', 'metered']))
+    const inrush = starts.find(s => ['commissioned', 'metered'].includes(startFigure(s).from))
     if (!inrush && (load.nature !== 'plain' || starts.length)) missing.push('start')
     const start = inrush ?? load.start
     return {

@@ -164,7 +164,16 @@ export const startFigure = (given: Start): Known =>
 
 /** The weakest evidence among the figures that make a load's average. */
 export function meanProvenance(load: Load): { from: Origin; on?: string; document?: string } {
-  const order = ['metered', 'utility data', 'nameplate', 'catalogue', 'job', 'typical value', 'assumed']
+  const order = [
+    'commissioned',
+    'metered',
+    'utility data',
+    'nameplate',
+    'catalogue',
+    'job',
+    'typical value',
+    'assumed',
+  ]
   const figures: Known[] = [load.runningW, load.dutyFraction]
   const { from, on, document } = figures.reduce((worst, f) =>
     order.indexOf(f.from) > order.indexOf(worst.from) ? f : worst,

@@ -9,6 +9,7 @@ import type { Conditions } from './season'
  * kind of evidence; a plate prints the most a load takes, so it reaches further down than up.
  */
 const spread: Record<Origin, { watts: readonly [number, number]; share: readonly [number, number] }> = {
+  commissioned: { watts: [0.05, 0.05], share: [0.15, 0.15] },
   metered: { watts: [0.05, 0.05], share: [0.15, 0.15] },
   'utility data': { watts: [0.1, 0.1], share: [0.2, 0.2] },
   nameplate: { watts: [0.5, 0.1], share: [0.4, 0.4] },

@@ -17,6 +17,7 @@ export const holdKinds = {
   empty: { name: 'Nothing left inside', asks: 'confirm', skippable: true },
   cover: { name: 'Cover on', asks: 'photo', skippable: true },
   volts: { name: 'Volts back', asks: 'readings', skippable: true },
+  corrected: { name: 'Corrected', asks: 'photo', skippable: true },
 } as const
 export type HoldKind = keyof typeof holdKinds
 

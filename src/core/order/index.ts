@@ -3,6 +3,7 @@ import type { Picture } from '../isolation/work'
 import { asPlanned, standing, unbuilt } from '../job/as-planned'
 import { changeText } from '../job/change-text'
 import type { Job } from '../job/schema'
+import { ofTests } from '../job/test-log'
 import { restsOn } from '../plan/apply'
 import { changeId } from '../plan/change'
 import { partsOfJob } from '../work/parts'
@@ -11,7 +12,7 @@ import { wiringPlan } from '../work/wiring'
 import type { Drafted, Scene } from './draft'
 import { tasksOfChanges } from './of-changes'
 import { tasksOfWiring } from './of-wiring'
-import { arriving, ending, inWindow, type WindowMade } from './steps'
+import { arriving, ending, inWindow, remarked, type WindowMade } from './steps'
 import { phases, type Task, type WorkOrder } from './task'
 import { namedDark, offFor, onTheBench, waitingFor, windowsOf } from './windows'
 
@@ -138,6 +139,7 @@ export function workOrder(found: Job, own: Minutes = ours): WorkOrder {
     found.brief,
     found.edition,
     found.work?.order,
+    remarksOf(found),
     own,
   ]
   const planned = found.planned.map(saidOf).join('\n')
@@ -149,6 +151,11 @@ export function workOrder(found: Job, own: Minutes = ours): WorkOrder {
 }
 
 const ours: Minutes = []
+/** What was remarked, as a text: the tests’ log grows without changing the order. */
+const remarksOf = ({ tests }: Job): string =>
+  ofTests(tests?.log ?? [], 'remark')
+    .map(r => `${r.id} ${r.text} ${r.circuitIds}`)
+    .join('\n')
 /** Orders as they were computed last: what the field writes down, and what is built, changes none of them. */
 let known: { parts: unknown[]; planned: string; order: WorkOrder }[] = []
 const texts = new WeakMap<Job['planned'][number], string>()
@@ -181,7 +188,8 @@ function ordered(job: Job, own: Minutes): WorkOrder {
   const open = planned.undone.map(
     u => `Not in the order, since this house does not bear it: ${changeText(job, u.change)}: ${u.why}`,
   )
-  if (!changes.length)
+  const remarks = remarked(scene)
+  if (!changes.length && !remarks.length)
     return {
       tasks: [],
       windows: [],
@@ -206,7 +214,7 @@ function ordered(job: Job, own: Minutes): WorkOrder {
     tasks: drafted.filter(t => tasks.has(t.id)),
   }))
   const kept = windows.flatMap(w => w.window.keptOpen.map(k => k.id))
-  const last = ending(scene, changes, drafted, new Set(kept))
+  const last = changes.length ? ending(scene, changes, drafted, new Set(kept)) : { labels: [], after: [] }
   const labels = drafted.filter(t => t.phase === 'labels')
   const inside = drafted.map(t => ({ ...t, window: windowOf.get(t.id) ?? null }))
   /** Changes that are built when a window begins: all of their tasks are done before it. */
@@ -216,7 +224,7 @@ function ordered(job: Job, own: Minutes): WorkOrder {
     return new Set(changes.map(changeId).filter(id => !unfinished.has(id)))
   }
   const linkedTasks = linked([
-    arriving(scene, drafted, made),
+    changes.length ? arriving(scene, drafted, made) : [],
     inside.filter(t => t.window === null && turnOf(t) < phases.labels.turn),
     ...made.map((w, n) => [
       ...inside.filter(t => t.window === w.window.id),
@@ -224,6 +232,7 @@ function ordered(job: Job, own: Minutes): WorkOrder {
     ]),
     [...labels, ...last.labels],
     ...last.after.map(t => [t]),
+    ...remarks.map(t => [t]),
   ])
   const zones = ['', ...windows.map(w => w.window.id)]
   const turn = (t: Drafted) =>

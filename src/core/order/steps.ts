@@ -1,6 +1,7 @@
 import { methodOf } from '../hookup/method'
 import type { Handle, House } from '../isolation/house'
 import { circuitOf, tiedPanel } from '../job/panels'
+import { ofTests } from '../job/test-log'
 import type { Panel } from '../panel/schema'
 import { type PlannedChange, panelPutUp } from '../plan/change'
 import { opposed } from '../source/arrangement'
@@ -412,8 +413,30 @@ export function ending(
             : []),
         ],
         circuitIds: picked.map(c => c.id),
-        at: { view: 'plan' },
+        at: { view: 'tests' },
       }),
     ],
   }
+}
+
+/** What the inspector remarked, each a task of its own. */
+export function remarked({ job }: Scene): Drafted[] {
+  const circuits = new Set(job.panels.flatMap(p => p.circuits.map(c => c.id)))
+  return ofTests(job.tests?.log ?? [], 'remark').map(r => {
+    const id = `remark:${r.id}`
+    return task({
+      id,
+      phase: 'remarks',
+      work: 'outlet',
+      text: r.text,
+      lines: [
+        `Remarked at the inspection, written down by ${r.by} on ${r.on}.`,
+        'Where hands go into anything: off, locked and proven dead first, as for every other step.',
+        'What was opened is tested again.',
+      ],
+      holds: [hold(id, 'corrected', 'Corrected as the authority wants it.')],
+      circuitIds: (r.circuitIds ?? []).filter(c => circuits.has(c)),
+      at: { view: 'tests', of: 'inspection' },
+    })
+  })
 }

@@ -20,6 +20,7 @@ export const phases = {
   labels: { name: 'Labels', turn: 12 },
   source: { name: 'Energise the source', turn: 13 },
   commission: { name: 'Prove it works', turn: 14 },
+  remarks: { name: 'Remarks of the inspection', turn: 15 },
 } as const
 export type Phase = keyof typeof phases
 

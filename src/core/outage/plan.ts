@@ -419,6 +419,7 @@ const circuitOf = (need: CircuitNeed): PlanCircuit => ({
 
 /** How sure a figure is where it names no range of its own: our estimate by its source, a standard deviation. */
 const spreadBy: Record<Known['from'], number> = {
+  commissioned: 0.05,
   metered: 0.05,
   'utility data': 0.1,
   nameplate: 0.15,

@@ -50,6 +50,8 @@ export const circuitSchema = z.strictObject({
       lengthFt: within(0.5, 2000, 'ft').optional(),
     })
     .optional(),
+  /** the way from the source’s outlet to the last outlet and back, as it was read: it takes the place of what its wires would have */
+  loopOhms: sourcedNumber(within(0, 20, 'Ω')).optional(),
   neutral: z.discriminatedUnion('kind', [
     z.strictObject({ kind: z.literal('own') }),
     z.strictObject({ kind: z.literal('unknown') }),

@@ -13,6 +13,7 @@ import {
 import { labelled } from '../field'
 import { legSchema } from '../panel/leg'
 import { line, within } from '../quantity'
+import { sourcedNumber } from '../sourced'
 import { arrangementNames, jobArrangements } from './arrangement'
 
 const whole = (title: string, most: number) =>
@@ -39,6 +40,8 @@ export const unitSchema = z.strictObject({
       fuseA: labelled(within(1, 2000, 'A').optional(), 'Fuse of the bank', 'A'),
     })
     .optional(),
+  /** left of its label, by a capacity test: it takes the place of what age is taken to leave */
+  capacity: sourcedNumber(within(0.2, 1.2, '(a fraction: 0.9 for 90 %)')).optional(),
   /** the customer has it already */
   owned: z.boolean(),
 })
@@ -112,6 +115,8 @@ export const sourceSchema = z.strictObject({
   arrays: z.array(arraySchema).max(16, 'must hold at most 16 arrays').optional(),
   charging: z.strictObject({ from: z.enum(chargingFrom), mode: line(40).optional() }).optional(),
   stands: standsSchema.optional(),
+  /** how long it takes over by itself, as it was timed */
+  transferS: sourcedNumber(within(0, 600, 's')).optional(),
 })
 export type Source = z.infer<typeof sourceSchema>
 export const chargingWays: readonly (typeof chargingFrom)[number][] = chargingFrom

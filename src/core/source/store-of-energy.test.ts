@@ -1,6 +1,6 @@
 import fc from 'fast-check'
-import { capacityTest } from '../commission/capacity-test'
 import { faultPaths, result } from '../fixtures/calculating'
+import { capacityTest } from '../readings/capacity-test'
 import { bank } from './bank'
 import { refill } from './refill'
 import { solarString } from './solar-string'

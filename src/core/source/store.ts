@@ -78,16 +78,21 @@ export const chemistryOf = (unit: Unit): string | undefined =>
       ? 'nmc'
       : undefined)
 
+/** What is left of a unit’s label: as tested, else what age is taken to leave. */
+export const leftOf = (unit: Unit, source: Source): number =>
+  unit.capacity?.value ?? source.stands?.agedFraction ?? 1
+
 /** What cold and age leave, over all units: by the energy of each. */
 export function deratingOf(source: Source): { fraction: number; coldFraction: number; agedFraction: number } {
-  const agedFraction = source.stands?.agedFraction ?? 1
-  const all = source.units.reduce((sum, u) => sum + capacityOf(u), 0)
-  const cold = source.units.reduce(
-    (sum, u) => sum + capacityOf(u) * coldFraction(chemistryOf(u), source.stands?.coldestC),
-    0,
-  )
-  const left = all ? cold / all : 1
-  return { fraction: left * agedFraction, coldFraction: left, agedFraction }
+  const sum = (of: (u: Unit) => number) => source.units.reduce((total, u) => total + capacityOf(u) * of(u), 0)
+  const all = sum(() => 1)
+  const cold = (u: Unit) => coldFraction(chemistryOf(u), source.stands?.coldestC)
+  const agedFraction = all ? sum(u => leftOf(u, source)) / all : 1
+  return {
+    fraction: all ? sum(u => cold(u) * leftOf(u, source)) / all : agedFraction,
+    coldFraction: all ? sum(cold) / all : 1,
+    agedFraction,
+  }
 }
 
 /** What the source's stores hold and lose, all together. */
@@ -161,6 +166,7 @@ export const catalogueOf = (source: Source): Provenance => ({
 /** What cold and age leave of the capacity, opened. */
 export function deratingWorking(source: Source, outageDerating: number, rate = 1): Working {
   const { coldFraction: cold, agedFraction: aged, fraction } = deratingOf(source)
+  const tested = source.units.find(u => u.capacity)?.capacity
   return {
     title: 'What is left of the capacity',
     formula: [
@@ -175,10 +181,10 @@ export function deratingWorking(source: Source, outageDerating: number, rate = 1
         provenance: { from: 'assumed' },
       },
       {
-        label: 'Age',
+        label: tested ? 'Age, by its capacity test' : 'Age',
         value: aged,
         unit: 'fraction',
-        provenance: { from: source.stands?.agedFraction ? 'job' : 'assumed' },
+        provenance: tested ?? { from: source.stands?.agedFraction ? 'job' : 'assumed' },
       },
       ...(rate < 1
         ? [

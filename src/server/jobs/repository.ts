@@ -5,6 +5,7 @@ import { evaluate } from '@/core/assess/evaluate'
 import type { JobRecord, Others, Revision } from '@/core/assess/record'
 import { severities } from '@/core/checks/finding'
 import { unbuilt } from '@/core/job/as-planned'
+import { happened } from '@/core/job/happened'
 import { applyOperation, describeOperation, type Operation } from '@/core/job/operations'
 import { readJob } from '@/core/job/read'
 import { type Job, steps } from '@/core/job/schema'
@@ -310,7 +311,8 @@ function doStep(job: Job, at: JobRow, operation: Operation): Step | { faults: Fa
       operation: JSON.stringify(operation),
       forward: JSON.stringify(forward),
       // what happened in the field is no step to undo: it is taken back there, by an entry of its own
-      backward: operation.op === 'recordWork' ? null : JSON.stringify(backward),
+      // what happened is taken back by another entry, not undone
+      backward: happened(operation) ? null : JSON.stringify(backward),
       sentence: describeOperation(job, operation),
     },
   }

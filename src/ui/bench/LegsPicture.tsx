@@ -1,5 +1,5 @@
-import { legAngleDegrees } from '@/core/commission/split-readings'
 import type { Field } from '@/core/field'
+import { legAngleDegrees } from '@/core/readings/split-readings'
 import { figure } from '@/core/units/format'
 import type { Draft } from '../form/draft'
 import { FieldNamed } from '../form/FieldInput'

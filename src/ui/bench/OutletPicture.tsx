@@ -1,5 +1,5 @@
-import { groundOnLine } from '@/core/commission/outlet-readings'
 import type { Field } from '@/core/field'
+import { groundOnLine } from '@/core/readings/outlet-readings'
 import { figure } from '@/core/units/format'
 import type { Draft } from '../form/draft'
 import { FieldNamed } from '../form/FieldInput'

@@ -4,6 +4,7 @@ import { Row } from '../common/pieces'
 
 /** How good a source is, for the eye; the word says which. */
 const full: Record<Origin, number> = {
+  commissioned: 100,
   metered: 100,
   nameplate: 70,
   'utility data': 70,

@@ -3,6 +3,7 @@ import { createStore, type StoreApi, useStore } from 'zustand'
 import type { Evaluation } from '@/core/assess/evaluate'
 import type { JobRecord, Others, Revision } from '@/core/assess/record'
 import type { House } from '@/core/job/as-planned'
+import { happened } from '@/core/job/happened'
 import type { Operation } from '@/core/job/operations'
 import { circuitOf, circuitsOf, tiedPanel } from '@/core/job/panels'
 import type { Job } from '@/core/job/schema'
@@ -126,7 +127,7 @@ type Ways = Pick<WorkspaceState, 'undos' | 'redos'>
 function waysAfter({ undos, redos }: Ways, change: Pending): Ways {
   if (change.kind === 'do')
     // what happened in the field is taken back there, not undone
-    return change.operation.op === 'recordWork'
+    return happened(change.operation)
       ? { undos: [], redos: [] }
       : { undos: [change.sentence, ...undos], redos: [] }
   const [from, to] = change.kind === 'undo' ? [undos, redos] : [redos, undos]
@@ -480,7 +481,8 @@ function refusedId(body: unknown, faults: readonly Fault[], sent: readonly Pendi
   return place === undefined ? null : (sent[Number(place)]?.id ?? null)
 }
 
-const ofTheWork = ({ op }: Operation) => op === 'recordWork' || op === 'orderWork' || op === 'recordPrinted'
+const ofTheWork = (operation: Operation) =>
+  happened(operation) || operation.op === 'orderWork' || operation.op === 'recordPrinted'
 const planning = ({ op }: Operation) => op === 'planMove' || op === 'planChange' || op === 'applyFix'
 
 /** The panels of the house that is shown. */

@@ -14,6 +14,7 @@ import { loadOperations } from './loads'
 import { panelOperations } from './panels'
 import { planOperations } from './plan'
 import { sourceOperations } from './source'
+import { testOperations } from './tests'
 import { wiringOperations } from './wiring'
 
 /** Every way a job changes, by name: one file for each family, and in it what each says, does and is told as. */
@@ -28,6 +29,7 @@ const known = {
   ...planOperations,
   ...wiringOperations,
   ...fieldOperations,
+  ...testOperations,
 }
 
 const simpleSchema = z.discriminatedUnion('op', [

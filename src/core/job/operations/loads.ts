@@ -1,5 +1,12 @@
 import * as z from 'zod'
-import { withChosen, withLog, withoutChoice, withoutLog, withStart } from '../../loads/evidence'
+import {
+  withChosen,
+  withCommissioned,
+  withLog,
+  withoutChoice,
+  withoutLog,
+  withStart,
+} from '../../loads/evidence'
 import { figureKeys, loadSchema, startSchema } from '../../loads/load'
 import { logSchema } from '../../loads/log'
 import { plateSchema } from '../../loads/nameplate'
@@ -7,6 +14,7 @@ import { loadFromPlate } from '../../loads/plate'
 import { utilitySchema } from '../../loads/utility'
 import { fault } from '../../outcome'
 import { feedOf } from '../../panel/positions'
+import { circuitSchema } from '../../panel/schema'
 import { line, within } from '../../quantity'
 import { originSchema } from '../../working'
 import { idSchema, operation, words } from './operation'
@@ -80,6 +88,29 @@ export const loadOperations = {
     {
       apply: said => onLoad(said, load => withoutLog(load, said.logId)),
       describe: (before, said) => `removed a log of ${loadName(before, said)}`,
+    },
+  ),
+  /** running watts as they were read in the finished house */
+  takeCommissioned: operation(
+    'takeCommissioned',
+    { ...oneLoad, W: within(0, 20_000, 'W'), on: z.iso.date(), document: line(120, 1) },
+    {
+      apply: said => onLoad(said, load => withCommissioned(load, said.W, said.on, said.document)),
+      describe: (before, said) =>
+        `took ${Math.round(said.W)} W over, as commissioned, for ${loadName(before, said)}`,
+    },
+  ),
+  /** ohms of the whole way to the last outlet, there and back */
+  takeLoop: operation(
+    'takeLoop',
+    { circuitId: idSchema, loopOhms: circuitSchema.shape.loopOhms.unwrap() },
+    {
+      apply: ({ circuitId, loopOhms }) =>
+        onCircuit(circuitId, circuit => {
+          circuit.loopOhms = loopOhms
+        }),
+      describe: (before, { circuitId }) =>
+        `took over the ohms of the way to ${circuitName(before, circuitId)}`,
     },
   ),
   takeStart: operation(

@@ -59,6 +59,18 @@ export const sourceOperations = {
         equipment ? `chose the ${equipment.name} as source` : 'took the source away',
     },
   ),
+  /** how long it takes over by itself, as it was timed */
+  timeTransfer: operation(
+    'timeTransfer',
+    { transferS: sourceSchema.shape.transferS.unwrap() },
+    {
+      apply: ({ transferS }) =>
+        onSource(source => {
+          source.transferS = transferS
+        }),
+      describe: (_, { transferS }) => `timed the transfer: ${transferS.value} s`,
+    },
+  ),
   addUnit: operation(
     'addUnit',
     { unit: unitSchema },
