@@ -1,6 +1,6 @@
 import { figureOf, ofTests, type TestEntry } from '../job/test-log'
 import { runtime } from '../source/runtime'
-import type { Test } from './test'
+import type { Test } from './tests'
 
 /** One capacity test: what was left of the label’s capacity then. */
 export interface CapacityPoint {

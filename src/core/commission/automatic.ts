@@ -1,7 +1,7 @@
 import { quantity } from '../units/format'
 import { heaterOn, inVolts, unitsOn, wayLeftOff } from './legs'
 import { asked, cause, expected, ours, type Proof, seen, setUp, test, wayIn } from './scene'
-import type { Test } from './test'
+import type { Test } from './tests'
 
 /** Where no sheet says how fast it takes over, s. */
 const usualTransferS = 10

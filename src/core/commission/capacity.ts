@@ -1,7 +1,7 @@
 import { capacityOf, leftOf, lossesOf } from '../source/store'
 import { figure, quantity } from '../units/format'
 import { asked, cause, type Proof, setUp, test } from './scene'
-import type { Test } from './test'
+import type { Test } from './tests'
 
 /** A steady load that is known: this share of what the unit gives, W. */
 const loadShare = 0.4

@@ -3,7 +3,7 @@ import { feederOf, movesCircuits } from '../job/panels'
 import { of } from '../job/work-log'
 import { plural, quantity } from '../units/format'
 import { asked, byPlug, cause, expected, ours, type Proof, setUp, test, wiringOf } from './scene'
-import type { Test } from './test'
+import type { Test } from './tests'
 
 /** An equipment ground that clears a fault: what a long branch and its joints may have, Ω. */
 const mostGroundOhms = 1

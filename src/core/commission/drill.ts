@@ -1,6 +1,6 @@
 import { named } from '../assess/needs'
 import { asked, expected, ours, type Proof, seen, setUp, test, wayIn } from './scene'
-import type { Test } from './test'
+import type { Test } from './tests'
 
 const mostMin = 15
 

@@ -5,7 +5,7 @@ import { groundedAs, heaterAt, heaterOf } from './legs'
 import { aloneOn, runningLoads } from './matrix'
 import { loopOhms, mostLoopOhms } from './ohms'
 import { asked, byPlug, cause, farOf, type Proof, seen, setUp, test, wayIn, wiringOf } from './scene'
-import type { Asked, Test } from './test'
+import type { Asked, Test } from './tests'
 
 /** A loaded reading may differ from what its ohms give by so much, V: two readings of a meter, and the source’s own droop. */
 const withinV = 2

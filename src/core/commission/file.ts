@@ -1,7 +1,7 @@
 import Papa from 'papaparse'
 import type { Read } from '../job/test-log'
 import { type Fault, fail, fault, type Outcome, ok } from '../outcome'
-import type { Test } from './test'
+import type { Test } from './tests'
 import { typedRead } from './typed'
 
 /** Readings of one test out of a file. */

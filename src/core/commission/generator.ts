@@ -2,7 +2,7 @@ import { chargeW } from '../source/inputs'
 import { quantity } from '../units/format'
 import { lineV } from './legs'
 import { asked, cause, expected, ours, type Proof, seen, setUp, test } from './scene'
-import type { Test } from './test'
+import type { Test } from './tests'
 
 const warmMin = 3
 const fuelTolerance = 0.3

@@ -12,7 +12,7 @@ import { matrixOf } from './matrix'
 import { neutralTests } from './neutral'
 import { type Proof, proofOf } from './scene'
 import { startTests } from './start'
-import { groups, type Test, type TestList } from './test'
+import { groups, type Test, type TestList } from './tests'
 
 /** The test that the inspection’s entries belong to. */
 export const inspection = 'inspection'

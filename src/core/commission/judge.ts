@@ -6,7 +6,7 @@ import { splitReadings } from '../readings/split-readings'
 import { runtime } from '../source/runtime'
 import { figure, quantity, together } from '../units/format'
 import { step, type Working } from '../working'
-import type { Asked, Expected, Test, TestUnit, Together } from './test'
+import type { Asked, Expected, Test, TestUnit, Together } from './tests'
 
 /** What readings come to. Of several things the gravest. */
 export interface Verdict {

@@ -2,7 +2,7 @@ import type { Grounding } from '../assess/grounding'
 import type { Leg } from '../panel/leg'
 import { quantity } from '../units/format'
 import { asked, byPlug, cause, expected, ours, type Proof, setUp, test, wayIn } from './scene'
-import type { Asked, Cause, Probe, Test, Together } from './test'
+import type { Asked, Cause, Probe, Test, Together } from './tests'
 
 /** A kilowatt on one leg, by a heater of W: what a neutral has to bear without the legs moving. */
 export const heaterOn = (leg: Leg, W = heaterW) => `heater ${W} on ${leg}`

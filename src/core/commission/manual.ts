@@ -1,6 +1,6 @@
 import { noVolts } from './legs'
 import { asked, cause, type Proof, seen, setUp, test, wayIn } from './scene'
-import type { Asked, Test } from './test'
+import type { Asked, Test } from './tests'
 
 /** Utility and source can never both be on: tried, both ways; and what sticks out of the wall is dead on an ordinary day. */
 export function manualTests(p: Proof): Test[] {

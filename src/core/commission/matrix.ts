@@ -15,7 +15,7 @@ import {
   test,
   wiringOf,
 } from './scene'
-import type { Cause, MatrixRow, Test } from './test'
+import type { Cause, MatrixRow, Test } from './tests'
 
 /** What has just run against pressure rests before it is fed again, minutes: as the check on compressors has it. */
 export const restMin = 5

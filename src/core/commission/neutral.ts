@@ -4,7 +4,7 @@ import { voltsOf } from '../source/design'
 import { quantity } from '../units/format'
 import { groundedAs, heaterOn, inVolts, unitsOn, wayCauses, whereLegs } from './legs'
 import { asked, byPlug, cause, expected, ours, type Proof, setUp, test, wayIn } from './scene'
-import type { Asked, Cause, Test } from './test'
+import type { Asked, Cause, Test } from './tests'
 
 /** The legs may move apart by so much with a kilowatt on one of them, V. */
 const mostSpreadV = 4

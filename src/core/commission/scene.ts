@@ -12,7 +12,7 @@ import type { Panel } from '../panel/schema'
 import { opposed } from '../source/arrangement'
 import { type Output, outputOf } from '../source/output'
 import { step, type UnitOfMeasure, type Working } from '../working'
-import type { Asked, Cause, Expected, InstrumentKey, Probe, SetUp, Test } from './test'
+import type { Asked, Cause, Expected, InstrumentKey, Probe, SetUp, Test } from './tests'
 
 /** What every group of tests is made from: the house as planned, whoever built what of it. */
 export interface Proof {

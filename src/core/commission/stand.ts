@@ -4,7 +4,7 @@ import { doneIn } from '../job/work-log'
 import { sentenceStart } from '../units/format'
 import { inspection } from '.'
 import { judgeTest, type Verdict } from './judge'
-import { type GroupKey, groupKeys, type MatrixRow, type Test, type TestList } from './test'
+import { type GroupKey, groupKeys, type MatrixRow, type Test, type TestList } from './tests'
 
 type ReadEntry = Extract<TestEntry, { kind: 'read' }>
 

@@ -6,7 +6,7 @@ import { sourceName } from '../source/store'
 import { figure, quantity, together } from '../units/format'
 import { electronicHoldsS } from '../wiring/trip-curve'
 import { asked, cause, expected, farOf, ours, type Proof, setUp, test, wayIn, wiringOf } from './scene'
-import type { Test } from './test'
+import type { Test } from './tests'
 
 /** While a motor starts its volts may dip to this share; lower and it may not come up. */
 const dipFraction = 0.8

@@ -1,5 +1,5 @@
 import { typedNumber } from '../typed-number'
-import type { Asked, TestUnit } from './test'
+import type { Asked, TestUnit } from './tests'
 
 const over = /^(o\.?l\.?|0l|0\.l|∞|open)$/i
 

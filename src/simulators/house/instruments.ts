@@ -1,7 +1,7 @@
 import { transferSaid } from '@/core/commission/automatic'
 import { heaterW } from '@/core/commission/legs'
 import type { Proof } from '@/core/commission/scene'
-import type { Asked, Test } from '@/core/commission/test'
+import type { Asked, Test } from '@/core/commission/tests'
 import type { State } from '@/core/isolation/live'
 import { capacityOf, lossesOf } from '@/core/source/store'
 import { type Solved, solve } from './net'
