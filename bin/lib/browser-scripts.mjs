@@ -4,7 +4,7 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { build } from 'esbuild'
 
 /** The screens that are kept for a place without a connection. */
-const kept = ['field', '(workspace)/trace', '(workspace)/first']
+const kept = ['field', 'prove', '(workspace)/trace', '(workspace)/first']
 
 const named = text =>
   [...text.matchAll(/static\/(?:chunks|media)\/[\w.~/-]+?\.(?:js|css|woff2)/g)].map(m => m[0])

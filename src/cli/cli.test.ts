@@ -372,3 +372,30 @@ test('parts lists what to buy, by a price book where one is given; its bad rows 
   writeFileSync(book, 'x,y\n1,2')
   expect((await run(['parts', '-', book], text)).err).toMatch(/part, quantity, price, date: is missing/)
 })
+
+test('tests lists what has to be proven with what is expected and why; readings judges a table of them, and ends with 1 where one failed', async () => {
+  const text = JSON.stringify(alderHollow)
+  const said = JSON.parse((await run(['tests', '-'], text)).out)
+  const utility = said.tests.find((t: { id: string }) => t.id === 'utility:c5')
+  expect(utility.reads[0]).toMatchObject({
+    expected: '114 V to 126 V',
+    working: { references: ['ANSI C84.1'] },
+  })
+  expect(said.matrix.find((r: { circuitId: string }) => r.circuitId === 'c5').sourceW).toBe(118)
+  const job = file('proven.json', text)
+  const table = (rows: string) => run(['readings', job, file('readings.csv', `test,key,value\n${rows}`)])
+  expect(JSON.parse((await table('ground:c5,ohms,"0,4"\n')).out)).toMatchObject([
+    { test: 'ground:c5', verdict: 'passed' },
+  ])
+  expect(await table('ground:c5,ohms,OL\n')).toMatchObject({
+    status: 1,
+    out: expect.stringMatching(/"verdict": "failed"/),
+  })
+  expect(await table('ground:c5,ohms,-1\n')).toMatchObject({
+    status: 2,
+    out: '',
+    err: expect.stringMatching(/line 2: ground:c5, ohms: must not be negative/),
+  })
+  expect((await run(['readings', job])).err).toMatch(/give a file of readings/)
+  expect((await run(['tests'])).err).toMatch(/give a job file/)
+})

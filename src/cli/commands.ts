@@ -20,6 +20,8 @@ const usage = `spillway: back-up of chosen home circuits, computed
   spillway first-answer WANTS.json    what must live, asked on the first call: how big, designs that may do, what to ask next
     [--schema]                        JSON Schema of the file
   spillway work-order JOB.json        the order of work: tasks with what must be off, what stays live, hold points, minutes
+  spillway tests JOB.json             what has to be proven: each test with what is expected and why, circuits by supply, how it stands
+  spillway readings JOB.json FILE     a table of readings (test,key,value), judged; ends with 1 where one failed
   spillway isolation JOB.json         place by place, change by change: what is opened and locked so that it is dead, what stays live beside it
   spillway hookups JOB.json [FILE]    every method on this house; FILE is a catalogue, CSV or JSON
   spillway positions JOB.json         which circuit on which position of the switch
@@ -101,6 +103,12 @@ async function command(argv: string[]): Promise<number> {
       return first !== undefined
         ? (await import('./order')).orderOfFile(first)
         : complain('work-order: give a job file')
+    case 'tests':
+      return first ? (await import('./tests')).testsOfFile(first) : complain('tests: give a job file')
+    case 'readings':
+      return first
+        ? (await import('./tests')).readingsOfFile(first, positionals[1])
+        : complain('readings: give a job file')
     case 'isolation':
       return first
         ? (await import('./isolation')).isolationOfFile(first)

@@ -10,18 +10,20 @@ import {
 
 /**
  * Keeps the field screens for a cellar without a connection: the program's own files before any of them is needed, and of each
- * job the field screens that were opened: tracing, the first answer, the work. The network always comes first; a server's error never replaces what is kept.
+ * job the field screens that were opened: tracing, the first answer, the work, the tests. The network always comes first; a server's error never replaces what is kept.
  */
 declare const self: ServiceWorkerGlobalScope & { __FILES: PrecacheEntry[] }
 
 const keptPages = 'spillway-field-pages'
 const isField = (url: URL) =>
-  url.origin === self.location.origin && /^\/jobs\/[0-9a-f-]{36}\/(trace|first|field)$/.test(url.pathname)
+  url.origin === self.location.origin &&
+  /^\/jobs\/[0-9a-f-]{36}\/(trace|first|field|prove)$/.test(url.pathname)
 
 const kinds: Readonly<Record<string, string>> = {
   first: 'First answer',
   trace: 'Trace the breakers',
   field: 'The work, step by step',
+  prove: 'The tests, one by one',
 }
 
 /** The page alone: the same however it was asked for. */

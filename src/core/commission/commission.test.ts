@@ -6,6 +6,7 @@ import { voltageDrop } from '../wiring/voltage-drop'
 import { ageingOf, type CapacityPoint, capacityPoints } from './ageing'
 import { readingsIn } from './file'
 import { testList } from './index'
+import { discharged, dischargeIn } from './series'
 import { isSettled, runningTotal, standOfTests, standText } from './stand'
 import { groupKeys, type Test } from './tests'
 import { typedRead } from './typed'
@@ -32,7 +33,7 @@ const read = (test: Test, figures: Record<string, number | string>, facts: objec
   judged: 'passed',
   ...facts,
 })
-const after = (job: Job, ...entries: TestEntry[]): Job =>
+const withLog = (job: Job, ...entries: TestEntry[]): Job =>
   applied(job, { op: 'recordTests', about: 'a test', entries })
 
 describe('the list', () => {
@@ -127,7 +128,7 @@ describe('the list', () => {
 describe('how it stands', () => {
   const ground = find('ground:c5')
   const stand = (...entries: TestEntry[]) => {
-    const job = after(alderHollow, ...entries)
+    const job = withLog(alderHollow, ...entries)
     return standOfTests(job, testList(job))
   }
   const state = (...entries: TestEntry[]) => stand(...entries).tests.get(ground.id)?.state
@@ -156,7 +157,7 @@ describe('how it stands', () => {
 
   test('a circuit that is connected otherwise since is to be read again; what is expected otherwise is judged anew', () => {
     const watts = find('watts:c5')
-    const job = after(alderHollow, read(watts, { V: 119, W: 640 }), read(ground, { ohms: 0.3 }))
+    const job = withLog(alderHollow, read(watts, { V: 119, W: 640 }), read(ground, { ohms: 0.3 }))
     const stateOf = (j: Job, id: string) => standOfTests(j, testList(j)).tests.get(id)?.state
     expect(stateOf(job, 'watts:c5')).toBe('doubtful')
     const taken = applied(job, {
@@ -187,7 +188,7 @@ describe('how it stands', () => {
       read({ ...ground, id: 'ground:c99' }, { ohms: 0.2 }),
     )
     expect(standText(now)).toMatch(
-      /^2 of 56 passed; 1 failed; 53 open; 1 by simulated instruments, which prove nothing/,
+      /^2 of 57 passed; 1 failed; 54 open; 1 by simulated instruments, which prove nothing/,
     )
     expect(now.gone).toMatchObject([{ test: 'ground:c99', by: 'Ann' }])
     expect(runningTotal(list.matrix, now)).toBe(120)
@@ -197,7 +198,7 @@ describe('how it stands', () => {
   test('a remark is a task of the work order; done there it is corrected, and only then the inspection has passed', () => {
     const remark: TestEntry = { kind: 'remark', ...common('inspection'), text: 'Label at the inlet' }
     const passed: TestEntry = { kind: 'inspected', ...common('inspection'), result: 'passed' }
-    const job = after(alderHollow, remark, passed)
+    const job = withLog(alderHollow, remark, passed)
     const inspection = (j: Job) => standOfTests(j, testList(j)).inspection
     expect(inspection(job)).toMatchObject({
       passed: false,
@@ -216,7 +217,7 @@ describe('how it stands', () => {
 
 test('entries are written once by their id', () => {
   const entry = read(find('ground:c5'), { ohms: 0.3 })
-  expect(after(after(alderHollow, entry), entry).tests?.log).toEqual([entry])
+  expect(withLog(withLog(alderHollow, entry), entry).tests?.log).toEqual([entry])
 })
 
 describe('what is typed', () => {
@@ -306,4 +307,26 @@ describe('capacity over the years', () => {
     expect(width(many)).toBeLessThan(width(one))
     expect(ageingOf([]).forecast).toEqual([])
   })
+})
+
+test('a meter’s series of a discharge: watt-hours while the load was on; what is too short, or no series, is told', () => {
+  const tS = Float64Array.from([0, 1800, 3600, 5400])
+  // half an hour of idling before, 900 W for an hour
+  expect(discharged({ tS, W: Float32Array.from([4, 900, 900, 4]), backward: false })).toEqual({
+    loadW: 900,
+    deliveredWh: 900,
+    hours: 1,
+  })
+  const rows = Array.from(
+    { length: 61 },
+    (_, n) => `2026-03-01 10:${String(n % 60).padStart(2, '0')}:00,${n < 60 ? 600 : 2}`,
+  )
+  const file = ['time,W', ...rows.slice(0, 60), '2026-03-01 11:00:00,2'].join('\n')
+  const read = dischargeIn(file)
+  expect(read.ok && Math.round(read.value.deliveredWh)).toBe(600)
+  const short = dischargeIn(['time,W', ...rows.slice(0, 10)].join('\n'))
+  expect(short.ok ? '' : short.faults[0]?.message).toMatch(
+    /9 min of load: a capacity test runs from full to empty/,
+  )
+  expect(dischargeIn('<xml/>').ok).toBe(false)
 })

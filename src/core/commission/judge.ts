@@ -16,6 +16,8 @@ export interface Verdict {
   text: string
   next: string
   working: Working | null
+  /** kinds of cause that read like this, the likeliest first */
+  suspects?: readonly string[]
 }
 
 const rank = { open: 0, passed: 1, doubtful: 2, failed: 3 } as const
@@ -83,6 +85,18 @@ export function judgeTest(
     ...(looks && { text: `${worst.text} ${looks}` }),
     working: worst.working ?? said.find(s => s.working)?.working ?? null,
   }
+}
+
+/** The causes of a test, those that read like this first. */
+export function causesBy(
+  { causes }: Pick<Test, 'causes'>,
+  { suspects = [] }: Pick<Verdict, 'suspects'>,
+): Test['causes'] {
+  const turn = (id: string) => {
+    const at = suspects.findIndex(kind => id.startsWith(kind))
+    return at < 0 ? suspects.length : at
+  }
+  return [...causes].sort((a, b) => turn(a.id) - turn(b.id))
 }
 
 /** One reading by what is expected of it; null where nothing is, or all is well. */
@@ -153,6 +167,7 @@ function several(t: Together, asks: readonly Asked[], value: Values, ran?: reado
             : worked.result.meaning,
         next: worked.result.next,
         working: worked.working,
+        ...(pointsTo[verdict] && { suspects: pointsTo[verdict] }),
       }
     }
     case 'legs': {
@@ -168,6 +183,7 @@ function several(t: Together, asks: readonly Asked[], value: Values, ran?: reado
         text: `${worked.result.meaning}${t.wanted[0] === 'same-phase' && verdict === 'split-phase' ? ' The plan ties the legs: this is another source, or another adapter.' : ''}`,
         next: worked.result.next,
         working: worked.working,
+        suspects: verdict === 'leg-dead' ? ['hot-open', 'left-off'] : ['neutral-loose', 'polarity'],
       }
     }
     case 'spread': {
@@ -272,6 +288,7 @@ function drop(t: Of<'drop'>, asks: readonly Asked[], at: (key: string) => number
       text: `${quantity(loaded, 'V')} loaded, ${quantity(unloaded, 'V')} unloaded: volts that rise under load come from a lost neutral.`,
       next: 'Switch off at once, and look at the neutral first.',
       working,
+      suspects: ['neutral-loose', 'hot-loose'],
     }
   if (loaded < least)
     return {
@@ -280,6 +297,7 @@ function drop(t: Of<'drop'>, asks: readonly Asked[], at: (key: string) => number
       text: `${quantity(loaded, 'V')} loaded${A ? ` at ${quantity(A, 'A')}` : ''}; at least ${quantity(least, 'V')}.`,
       next: 'Feel no joint by hand: read along the way under load; what drops most has the poor joint, or the wire is too thin for its length.',
       working,
+      suspects: ['neutral-loose', 'hot-loose'],
     }
   const ohms = A > 0 ? (unloaded - loaded) / A : 0
   // a meter’s tenth of a volt is no ohm
@@ -290,6 +308,7 @@ function drop(t: Of<'drop'>, asks: readonly Asked[], at: (key: string) => number
       text: `${quantity(unloaded - loaded, 'V')} are lost at ${quantity(A, 'A')}: ${quantity(ohms, 'ohm')}, where even a long way has at most ${quantity(t.mostOhms, 'ohm')}.`,
       next: 'A joint that is poor, most likely of a neutral: box by box from the panel. Enter the length of the wire where it is longer.',
       working,
+      suspects: ['neutral-loose', 'hot-loose'],
     }
   if (predicted !== null && loaded < predicted - t.withinV)
     return {
@@ -298,6 +317,7 @@ function drop(t: Of<'drop'>, asks: readonly Asked[], at: (key: string) => number
       text: `${quantity(loaded, 'V')} loaded; its wires alone would leave ${quantity(predicted, 'V')}.`,
       next: 'A longer way than planned, or a joint that is poor: look for the joint first. Where it is the length, take the measured ohms over.',
       working,
+      suspects: ['neutral-loose', 'hot-loose'],
     }
   return passed('', working)
 }
@@ -413,6 +433,19 @@ function capacity(t: Of<'capacity'>, at: (key: string) => number): Verdict {
     back && !Number.isNaN(back) ? `${says} Round trip ${quantity((out ?? 0) / back, 'fraction')}.` : says,
     working,
   )
+}
+
+/** What three readings point to: kinds of cause, the likeliest first. */
+const pointsTo: Partial<Record<string, readonly string[]>> = {
+  'open-neutral': ['neutral-loose', 'left-off'],
+  'no-voltage': ['left-off', 'hot-open', 'leads-crossed'],
+  'low-voltage': ['neutral-loose', 'hot-loose'],
+  'high-voltage': ['neutral-loose'],
+  'reversed-polarity': ['polarity'],
+  'open-ground': ['ground-open'],
+  floating: ['ground-open', 'bond-lost'],
+  bonded: ['bond-second'],
+  'neutral-rise': ['neutral-loose', 'bond-second'],
 }
 
 /** Where readings fit other points better than those they stand at: said, never taken for them. */

@@ -163,6 +163,12 @@ export interface Test {
   basis: string
 }
 
+/** How the house stands for one reading of a test: its handles, and what runs. */
+export const wantedOf = (test: Pick<Test, 'setUp'>, asked: Pick<Asked, 'when'>) => ({
+  state: { ...test.setUp.state, ...asked.when?.state },
+  on: asked.when?.on ?? test.setUp.on,
+})
+
 /** By circuit and supply. */
 export const supplies = ['utility', 'off', 'source'] as const
 export type MatrixSupply = (typeof supplies)[number]

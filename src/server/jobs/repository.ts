@@ -411,7 +411,7 @@ export async function duplicateJob(actor: Actor, id: string, at: Date): Promise<
   const row = await rowOf(actor, id)
   if (!row) return null
   // what the field wrote down happened in the house that was copied
-  const { work: _, ...job } = unbuilt(trusted(row.document))
+  const { work: _, tests: __, ...job } = unbuilt(trusted(row.document))
   const title = `${job.title.slice(0, 73)} (copy)`
   return createJob(actor, { ...job, title }, `copied from ${job.title}`, at, randomUUID(), row.template)
 }

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { promisify } from 'node:util'
 import { gunzip } from 'node:zlib'
+import { applyOperation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
 import { addEquipment, setStock } from '../catalogue/repository'
 import { db } from '../db/connection'
@@ -17,8 +18,9 @@ import { storedForm } from '../utility/stored'
 import { catalogue, stock } from './catalogue'
 import { seedEstimates } from './estimates'
 import { logFiles, logIdOf, packedName, yearFiles } from './files'
-import { alderHollow, demoJobs, fernbrook } from './jobs'
+import { alderHollow, demoJobs, fernbrook, ospreyPoint, saltmarshLane } from './jobs'
 import { firmMinutes, pricesFor, vanStock } from './prices'
+import { inspected, proven, testedOverYears } from './proven'
 import { worked } from './worked'
 
 const clock = new Date('2026-02-16T15:00:00Z')
@@ -36,11 +38,36 @@ const technician = {
   role: 'technician',
 }
 
-/** The day-care is half done by two people, the kiosk done: the demo shows the work, too. */
+/** The day-care is installed and in the middle of its tests, with something wrong that waits to be found; the coast half installed; the kiosk proven; the boathouse’s station tested over years. */
 function asWorked(job: Job): Job {
   const people = [technician.label, 'Apprentice'] as const
-  if (job === alderHollow) return worked(job, people, 'hots:c5')
-  return job === fernbrook ? worked(job, people) : job
+  switch (job) {
+    case alderHollow:
+      return proven(worked(job, people, 'commission:tests'), {
+        seed: 22,
+        fault: 'neutral-loose:c11',
+        by: people,
+        day: '2026-02-14',
+        done: t => ['dead', 'legs', 'neutral', 'manual', 'matrix'].includes(t.group),
+      })
+    case saltmarshLane:
+      return worked(job, people, 'breaker:backfeed:main')
+    case fernbrook: {
+      // its burner proves the flame through ground: with its plug
+      const plugged = applyOperation(job, { op: 'setHookup', facts: { bondingPlug: true } })
+      const built = worked(plugged.ok ? plugged.value : job, people)
+      const tested = proven(built, { seed: 5, by: people, day: '2026-02-13', done: () => true })
+      return inspected(tested, technician.label, '2026-02-16')
+    }
+    case ospreyPoint:
+      return testedOverYears(job, designer.label, [
+        ['2022-04-09', 0.97],
+        ['2024-04-13', 0.92],
+        ['2025-10-18', 0.88],
+      ])
+    default:
+      return job
+  }
 }
 
 /** Whether a killed run came as far as this. */

@@ -1,7 +1,7 @@
 import { transferSaid } from '@/core/commission/automatic'
 import { heaterW } from '@/core/commission/legs'
 import type { Proof } from '@/core/commission/scene'
-import type { Asked, Test } from '@/core/commission/tests'
+import { type Asked, type Test, wantedOf } from '@/core/commission/tests'
 import type { State } from '@/core/isolation/live'
 import { capacityOf, lossesOf } from '@/core/source/store'
 import { type Solved, solve } from './net'
@@ -32,8 +32,8 @@ export const questionOf = (
   instrument: asked.instrument,
   place: asked.probe.place,
   points: asked.probe.points,
-  state: { ...(stands?.state ?? test.setUp.state), ...asked.when?.state },
-  on: asked.when?.on ?? stands?.on ?? test.setUp.on,
+  state: stands?.state ?? wantedOf(test, asked).state,
+  on: stands?.on ?? wantedOf(test, asked).on,
   ...(asked.choices && { choices: asked.choices }),
   later: asked.key.endsWith('again'),
   key: asked.key,

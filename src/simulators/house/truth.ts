@@ -45,7 +45,7 @@ export function truthOf(p: Proof, seed: number, faults: readonly string[] = []):
         }),
       ),
     ),
-    capacityFraction: about(0.975, 0.02),
+    capacityFraction: about(0.985, 0.012),
     transferFraction: about(1, 0.2),
     backMin: about(3, 0.5),
     solarBackMin: about(6, 0.15),

@@ -42,6 +42,7 @@ export const shortcuts = {
   parts: { keys: 'b', shown: 'B', what: 'Parts', where: job },
   estimate: { keys: 't', shown: 'T', what: 'Estimate', where: job },
   work: { keys: 'i', shown: 'I', what: 'Work order', where: job },
+  tests: { keys: 'v', shown: 'V', what: 'Tests', where: job },
   print: { keys: either('0'), shown: '0', what: 'Print', where: job },
   'one-line': { keys: 'o', shown: 'O', what: 'One-line', where: job },
   calculations: { keys: 'c', shown: 'C', what: 'Calculations', where: job },

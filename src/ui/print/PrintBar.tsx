@@ -8,18 +8,24 @@ import { Quiet, Row } from '../common/pieces'
 interface Props {
   jobId: string
   /** the screen that it leads back to */
-  back?: 'panel' | 'work'
+  back?: 'panel' | 'work' | 'tests'
   /** what can be chosen of the paper */
   children?: ReactNode
   note?: ReactNode
 }
+
+const backWords = {
+  panel: 'Back to the panel',
+  work: 'Back to the work order',
+  tests: 'Back to the tests',
+} as const
 
 /** Above the paper on the screen only: the way back, what can be chosen, and the printer. */
 export const PrintBar = ({ jobId, back = 'panel', children, note }: Props) => (
   <Box className="no-print" sx={{ maxWidth: '8.5in', mx: 'auto', px: 1, py: 1.5 }}>
     <Row sx={{ '& .MuiTextField-root': { width: 230 } }}>
       <Button component={Link} href={`/jobs/${jobId}/${back}`}>
-        {back === 'panel' ? 'Back to the panel' : 'Back to the work order'}
+        {backWords[back]}
       </Button>
       {children}
       <Button

@@ -18,7 +18,9 @@ export function StepsNav() {
   const nav = useRef<HTMLElement>(null)
   useEffect(() => {
     const here = now && nav.current?.querySelector('[aria-current=page]')
-    if (here) here.scrollIntoView({ inline: 'center', block: 'nearest' })
+    // down a wide screen the stream stands as it is: the page does not move for it
+    const across = nav.current && nav.current.scrollWidth > nav.current.clientWidth
+    if (here && across) here.scrollIntoView({ inline: 'center', block: 'nearest' })
   }, [now])
   return (
     <nav aria-label="Steps of the job" className={`${styles.nav} no-print`} ref={nav}>

@@ -47,6 +47,12 @@ export const views = [
     label: 'Work order',
     help: 'step by step: what is off, what stays live, hold points, who is where',
   },
+  {
+    key: 'tests',
+    group: 'Commission',
+    label: 'Tests',
+    help: 'what is proven, by whom, with what; circuits by supply; capacity; inspection',
+  },
   { key: 'print', group: 'On paper', label: 'Print', help: 'the sheet for the door' },
   { key: 'one-line', group: 'On paper', label: 'One-line', help: 'the diagram, drawn from the job' },
   {

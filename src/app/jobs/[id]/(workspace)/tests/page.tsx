@@ -1,0 +1,5 @@
+import { TestsView } from '@/ui/prove/TestsView'
+
+export default function TestsPage() {
+  return <TestsView />
+}

@@ -1,0 +1,188 @@
+'use client'
+import { Box, Button, Drawer, IconButton, Paper, Typography } from '@mui/material'
+import { ChevronLeft, ChevronRight, Grid3x3, ListOrdered, Monitor } from 'lucide-react'
+import dynamic from 'next/dynamic'
+import Link from 'next/link'
+import { useCallback, useEffect, useState } from 'react'
+import type { Evaluation } from '@/core/assess/evaluate'
+import type { JobRecord } from '@/core/assess/record'
+import { isSettled, standText } from '@/core/commission/stand'
+import { Level } from '../common/Level'
+import { Column, Empty, Quiet } from '../common/pieces'
+import { Tool } from '../common/Tool'
+import { type PersonChoice, TopBar } from '../common/TopBar'
+import { useLive } from '../field/useLive'
+import { Connection, useOffline } from '../trace/useOffline'
+import { SaveState } from '../workspace/SaveState'
+import { useWorkspace } from '../workspace/store'
+import { WorkspaceRoot } from '../workspace/Workspace'
+import { Matrix } from './Matrix'
+import { TestCard } from './TestCard'
+import { TestIndex } from './TestIndex'
+import { useBench } from './useBench'
+import { useChosen, useTests } from './useTests'
+
+const ConflictDialog = dynamic(() => import('../workspace/ConflictDialog').then(m => m.ConflictDialog))
+const Notice = dynamic(() => import('../workspace/Notice').then(m => m.Notice))
+const WorkingDrawer = dynamic(() => import('../workspace/WorkingDrawer').then(m => m.WorkingDrawer))
+const StandIn = dynamic(() => import('./StandIn').then(m => m.StandIn))
+
+interface Props {
+  record: JobRecord
+  evaluation: Evaluation
+  person: PersonChoice
+}
+
+/** What is proven, where it is proven: one test at a time, for one thumb, whole without a connection. */
+export const TestsScreen = (job: Props) => (
+  <WorkspaceRoot {...job}>
+    <Proving person={job.person} />
+  </WorkspaceRoot>
+)
+
+const lastKey = (jobId: string) => `spillway.test.${jobId}`
+
+function Proving({ person }: { person: PersonChoice }) {
+  const id = useWorkspace(s => s.id)
+  const title = useWorkspace(s => s.job.title)
+  const live = useWorkspace(s => s.live)
+  const notice = useWorkspace(s => s.notice)
+  const conflict = useWorkspace(s => s.conflict !== null)
+  const working = useWorkspace(s => s.working !== null)
+  const { online, kept, photos, send } = useOffline()
+  useLive(id)
+  const tests = useTests()
+  const { list, stand } = tests
+  const bench = useBench()
+  const { test, number, choose } = useChosen(tests)
+  const [open, setOpen] = useState<'list' | 'matrix' | null>(null)
+  useEffect(() => {
+    const named = decodeURIComponent(location.hash.slice(1)) || localStorage.getItem(lastKey(id))
+    if (named) choose(named)
+  }, [id, choose])
+  const show = useCallback(
+    (testId: string | undefined) => {
+      setOpen(null)
+      if (testId === undefined) return
+      choose(testId)
+      localStorage.setItem(lastKey(id), testId)
+      scrollTo({ top: 0 })
+    },
+    [id, choose],
+  )
+  const state = test ? stand.tests.get(test.id)?.state : undefined
+  const next = list.tests.find(
+    (t, n) => n > number && !isSettled(stand.tests.get(t.id) ?? { state: 'open' }) && !t.optional,
+  )
+  return (
+    <div data-live={live || undefined}>
+      <TopBar person={person} crowded>
+        <Box sx={{ flex: 1, minWidth: 0 }}>
+          <Typography noWrap component="h1" sx={{ fontWeight: 700, fontSize: 'inherit' }}>
+            {title}
+          </Typography>
+          <SaveState />
+        </Box>
+        <IconButton aria-label="Tests at the desk" component={Link} href={`/jobs/${id}/tests`}>
+          <Monitor size={18} aria-hidden />
+        </IconButton>
+        <Tool label="Circuits by supply" icon={Grid3x3} onClick={() => setOpen('matrix')} />
+        <Tool label="All tests" icon={ListOrdered} onClick={() => setOpen('list')} />
+      </TopBar>
+      <Box
+        component="main"
+        sx={{
+          maxWidth: 760,
+          mx: 'auto',
+          px: { xs: 1, sm: 2 },
+          pt: { xs: 1, sm: 2 },
+          pb: 12,
+          '& :is(a, button, input, textarea)': { scrollMargin: '72px 0 96px' },
+        }}
+      >
+        <Column>
+          <Connection online={online} kept={kept} photos={photos} />
+          <Box>
+            <Level full={stand.count ? stand.passed / stand.count : 0} />
+            <Quiet role="status">{standText(stand)}</Quiet>
+          </Box>
+          {test ? (
+            <TestCard
+              key={test.id}
+              test={test}
+              tests={tests}
+              bench={bench}
+              number={number + 1}
+              onPhoto={send}
+            />
+          ) : (
+            <Empty>
+              <p>Nothing can be proven yet: choose a source and a hook-up, and pick what must live.</p>
+            </Empty>
+          )}
+          <StandIn list={list} />
+        </Column>
+      </Box>
+      <Paper
+        square
+        elevation={4}
+        component="nav"
+        aria-label="Test by test"
+        sx={{
+          position: 'fixed',
+          inset: 'auto 0 0',
+          p: 1,
+          display: 'flex',
+          gap: 1,
+          zIndex: 5,
+          '& .MuiButton-root': { minHeight: 56, flex: 1 },
+        }}
+      >
+        <Button
+          variant="outlined"
+          startIcon={<ChevronLeft size={22} aria-hidden />}
+          disabled={number === 0}
+          onClick={() => show(list.tests[number - 1]?.id)}
+        >
+          Back
+        </Button>
+        <Button
+          variant={state === 'passed' ? 'contained' : 'outlined'}
+          endIcon={<ChevronRight size={22} aria-hidden />}
+          disabled={!next}
+          onClick={() => show(next?.id)}
+        >
+          Next open
+        </Button>
+      </Paper>
+      <Drawer
+        anchor="bottom"
+        open={open !== null}
+        onClose={() => setOpen(null)}
+        slotProps={{
+          paper: {
+            sx: { maxHeight: '85vh' },
+            'aria-label': open === 'matrix' ? 'Circuits by supply' : 'All tests',
+          },
+        }}
+      >
+        {open === 'list' && (
+          <TestIndex
+            tests={tests}
+            currentId={test?.id ?? null}
+            onChoose={show}
+            onMatrix={() => setOpen('matrix')}
+          />
+        )}
+        {open === 'matrix' && (
+          <Box sx={{ p: 1 }}>
+            <Matrix tests={tests} bench={bench} currentId={test?.id ?? null} onChoose={show} />
+          </Box>
+        )}
+      </Drawer>
+      {working && <WorkingDrawer />}
+      {conflict && <ConflictDialog />}
+      {notice !== null && <Notice />}
+    </div>
+  )
+}
