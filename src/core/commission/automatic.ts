@@ -1,6 +1,6 @@
 import { quantity } from '../units/format'
 import { heaterOn, inVolts, unitsOn, wayLeftOff } from './legs'
-import { asked, cause, expected, ours, type Proof, seen, setUp, test, wayIn } from './scene'
+import { asked, carriedTogether, cause, expected, ours, type Proof, seen, setUp, test, wayIn } from './scene'
 import type { Test } from './tests'
 
 /** Where no sheet says how fast it takes over, s. */
@@ -64,7 +64,7 @@ function lost(p: Proof): Test {
       text: 'The utility is lost',
       lines: ['Main of the service off, as one act. Time until the circuits live again; then the volts.'],
       setUp: setUp(p, 'source', ['Everything on that it carries; then the main of the service off.'], {
-        on: p.loads.map(l => l.load.id),
+        on: carriedTogether(p),
       }),
       asks: [
         asked(

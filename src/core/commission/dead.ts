@@ -1,6 +1,7 @@
 import { named } from '../assess/needs'
 import { feederOf, movesCircuits } from '../job/panels'
 import { of } from '../job/work-log'
+import { workOrder } from '../order'
 import { plural, quantity } from '../units/format'
 import { asked, byPlug, cause, expected, ours, type Proof, setUp, test, wiringOf } from './scene'
 import type { Test } from './tests'
@@ -263,6 +264,7 @@ function torque(p: Proof): Test[] {
     e.readings?.some(r => r.key === 'torque' && typeof r.value === 'number'),
   )
   if (!said.length) return []
+  const texts = new Map(workOrder(p.found).tasks.map(t => [t.id, t.text]))
   const every = Math.max(1, Math.floor(said.length / sampled))
   const picked = said.filter((_, n) => n % every === 0).slice(0, sampled)
   return [
@@ -279,10 +281,10 @@ function torque(p: Proof): Test[] {
           const value = e.readings?.find(r => r.key === 'torque')?.value
           return asked(
             `${n + 1}`,
-            `${e.task.replace(/^[^:]+:/, '')}, ${value} in·lb`,
+            `${texts.get(e.task) ?? e.task}: ${value} in·lb`,
             null,
             'torque',
-            { place: `screw ${e.task}`, at: e.task, points: ['screw'] },
+            { place: `screw ${e.task}`, at: texts.get(e.task) ?? e.task, points: ['screw'] },
             null,
             { choices: ['held', 'turned further'] },
           )

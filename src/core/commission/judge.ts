@@ -77,7 +77,7 @@ export function judgeTest(
     ...test.together.map(t => several(t, test.asks, value, ran)),
   ]
   const worst = said.reduce((a, b) => (rank[b.state] > rank[a.state] ? b : a), passed())
-  const told = worst.state === 'passed' ? said.filter(s => s.text).map(s => s.text) : []
+  const told = worst.state === 'passed' ? [...new Set(said.flatMap(s => s.text || []))] : []
   const looks = worst.state === 'failed' || worst.state === 'doubtful' ? likelier(test, readings, ran) : ''
   return {
     ...worst,

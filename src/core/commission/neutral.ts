@@ -1,9 +1,19 @@
-import { named } from '../assess/needs'
 import { feederOf } from '../job/panels'
 import { voltsOf } from '../source/design'
 import { quantity } from '../units/format'
 import { groundedAs, heaterOn, inVolts, unitsOn, wayCauses, whereLegs } from './legs'
-import { asked, byPlug, cause, expected, ours, type Proof, setUp, test, wayIn } from './scene'
+import {
+  asked,
+  byPlug,
+  carriedTogether,
+  cause,
+  expected,
+  ours,
+  type Proof,
+  setUp,
+  test,
+  wayIn,
+} from './scene'
 import type { Asked, Cause, Test } from './tests'
 
 /** The legs may move apart by so much with a kilowatt on one of them, V. */
@@ -104,11 +114,11 @@ function groundCurrent(p: Proof): Test[] {
         group: 'neutral',
         text: 'Nothing steady on the grounds, under load',
         lines: [
-          `What draws most on: ${p.served.map(named).join(', ')}.`,
+          'What draws most first, as much as the source carries.',
           'Clamp one conductor at a time; a neutral beside it shows its current, the ground must show none.',
         ],
         setUp: setUp(p, 'source', ['On the source, everything on that it carries together.'], {
-          on: p.loads.map(l => l.load.id),
+          on: carriedTogether(p),
         }),
         asks: [
           asked(

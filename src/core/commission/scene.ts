@@ -156,6 +156,23 @@ function statesOf({
 const plugs = (served: readonly CircuitNeed[], joined: Proof['joined'], setting: string) =>
   joined === 'no' ? served.map(n => [plugOf(n.circuit.id), setting] as const) : []
 
+/** Of what it gives, so that nothing opens while something else is read. */
+const carriedShare = 0.9
+
+/** Loads that the source carries together, the largest first: what is on while a current is looked for. */
+export function carriedTogether({ loads, output }: Proof): string[] {
+  const most = carriedShare * (output?.totalW ?? 0)
+  let sum = 0
+  return [...loads]
+    .sort((a, b) => b.VA - a.VA)
+    .filter(l => {
+      const fits = sum + l.VA <= most
+      if (fits) sum += l.VA
+      return fits
+    })
+    .map(l => l.load.id)
+}
+
 /** Whether the appliance itself is plugged into the source. */
 export const byPlug = ({ joined, job }: Proof): boolean => joined === 'no' && job.source !== undefined
 

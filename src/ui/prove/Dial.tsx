@@ -222,7 +222,9 @@ function Display({ value, asked }: { value: number | string; asked: Asked }) {
 
 /** Every handle of the made-up house, as a hand would turn it. */
 function Handles({ bench }: { bench: Bench }) {
-  const main = bench.handles.filter(h => h.kind !== 'breaker' || h.id === 'backfed')
+  const main = bench.handles
+    .filter(h => h.kind !== 'breaker' || h.id === 'backfed')
+    .sort((a, b) => (a.kind === b.kind ? a.name.localeCompare(b.name, 'en-US', { numeric: true }) : 0))
   return (
     <>
       {main.map(h => (

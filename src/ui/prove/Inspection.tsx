@@ -1,7 +1,12 @@
 import { Alert, Button, Link as MuiLink } from '@mui/material'
+import { Camera } from 'lucide-react'
 import Link from 'next/link'
+import { useState } from 'react'
 import { fail, fault, ok } from '@/core/outcome'
+import { FileButton, pictures } from '../common/FileButton'
 import { Card, Columns, Quiet, Row } from '../common/pieces'
+import { Thumbnails } from '../common/Thumbnails'
+import { takePhoto } from '../field/photographs'
 import { DayInput } from '../form/DayInput'
 import { Form, OtherFaults } from '../form/Form'
 import { LineField } from '../form/inputs'
@@ -11,7 +16,7 @@ import { useWorkspace } from '../workspace/store'
 import { type Tests, theInspection, useRecordTest } from './useTests'
 
 /** The authority: when it comes, what it remarks, what became of that, and what it decided. */
-export function Inspection({ stand }: Pick<Tests, 'stand'>) {
+export function Inspection({ stand, onPhoto }: Pick<Tests, 'stand'> & { onPhoto: () => Promise<void> }) {
   const id = useWorkspace(s => s.id)
   const record = useRecordTest()
   const { appointment, remarks, result, passed } = stand.inspection
@@ -22,11 +27,25 @@ export function Inspection({ stand }: Pick<Tests, 'stand'>) {
       record(theInspection, { kind: 'appointment', day, ...(text.trim() && { text: text.trim() }) }),
     done: () => meet.form.reset({ day: '', text: '' }),
   })
+  const say = useWorkspace(s => s.say)
+  const photos = useWorkspace(s => s.job.photos).filter(
+    p => p.about.kind === 'task' && p.about.task === theInspection.id,
+  )
+  const [photoId, setPhotoId] = useState<string | null>(null)
+  const photograph = async (file: File) => {
+    const taken = await takePhoto(id, theInspection, file)
+    if ('refused' in taken) return say(taken.refused)
+    setPhotoId(taken.id)
+    await onPhoto()
+  }
   const remark = useSheet<{ text: string }, string>({
     values: { text: '' },
     read: ({ text }) => (text.trim() ? ok(text.trim()) : fail(fault('text', 'must say what was remarked'))),
-    save: text => record(theInspection, { kind: 'remark', text }),
-    done: () => remark.form.reset({ text: '' }),
+    save: text => record(theInspection, { kind: 'remark', text, ...(photoId !== null && { photoId }) }),
+    done: () => {
+      remark.form.reset({ text: '' })
+      setPhotoId(null)
+    },
   })
   const decided = (what: 'passed' | 'to be corrected') =>
     record(theInspection, { kind: 'inspected', result: what })
@@ -74,6 +93,15 @@ export function Inspection({ stand }: Pick<Tests, 'stand'>) {
         </Form>
         <Form sheet={remark} label="Remark">
           <LineField name="text" label="A remark, as it was said" lines={2} most={300} />
+          <FileButton
+            what="Photograph of the remark"
+            accept={pictures}
+            camera
+            startIcon={<Camera size={18} aria-hidden />}
+            onFiles={([file]) => (file ? photograph(file) : undefined)}
+          >
+            {photoId === null ? 'Photograph' : 'Photograph taken; another'}
+          </FileButton>
           <OtherFaults />
           <Button type="submit" variant="outlined">
             Write down the remark
@@ -81,6 +109,7 @@ export function Inspection({ stand }: Pick<Tests, 'stand'>) {
           <Quiet>It becomes a task of the work order; done there, it is corrected here.</Quiet>
         </Form>
       </Columns>
+      <Thumbnails photos={photos} />
       <Row>
         <Button variant="contained" onClick={() => decided('passed')}>
           It passed

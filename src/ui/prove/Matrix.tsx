@@ -132,9 +132,9 @@ function Cell({
       sx={{
         width: 1,
         minHeight: 44,
-        minWidth: 62,
-        px: 0.75,
+        px: 0.5,
         gap: 0.5,
+        whiteSpace: 'nowrap',
         border: 1,
         borderColor: id === currentId ? 'primary.main' : 'divider',
         borderRadius: 1,
@@ -144,7 +144,7 @@ function Cell({
       }}
     >
       <Box component="span" sx={{ color: colour, display: 'inline-flex', flex: 'none' }}>
-        <Mark size={18} aria-hidden />
+        <Mark size={16} aria-hidden />
       </Box>
       <Box component="span" sx={{ fontVariantNumeric: 'tabular-nums', textAlign: 'left' }}>
         {shown.length ? (

@@ -85,7 +85,7 @@ function Line({ job, test, stand }: { job: Job; test: Test; stand: TestStand | u
       <div>
         <h3>{test.text}</h3>
         {!read && <p>{test.setUp.says.join(' ')}</p>}
-        <div className={styles.hold}>
+        <div className={styles.reads}>
           {test.asks.map(a => {
             const value = read?.readings.find(r => r.key === a.key)?.value
             return value === undefined ? (

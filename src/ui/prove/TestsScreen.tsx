@@ -7,6 +7,7 @@ import { useCallback, useEffect, useState } from 'react'
 import type { Evaluation } from '@/core/assess/evaluate'
 import type { JobRecord } from '@/core/assess/record'
 import { isSettled, standText } from '@/core/commission/stand'
+import { Fold } from '../common/Fold'
 import { Level } from '../common/Level'
 import { Column, Empty, Quiet } from '../common/pieces'
 import { Tool } from '../common/Tool'
@@ -25,6 +26,7 @@ import { useChosen, useTests } from './useTests'
 const ConflictDialog = dynamic(() => import('../workspace/ConflictDialog').then(m => m.ConflictDialog))
 const Notice = dynamic(() => import('../workspace/Notice').then(m => m.Notice))
 const WorkingDrawer = dynamic(() => import('../workspace/WorkingDrawer').then(m => m.WorkingDrawer))
+const Inspection = dynamic(() => import('./Inspection').then(m => m.Inspection))
 const StandIn = dynamic(() => import('./StandIn').then(m => m.StandIn))
 
 interface Props {
@@ -121,6 +123,7 @@ function Proving({ person }: { person: PersonChoice }) {
             </Empty>
           )}
           <StandIn list={list} />
+          <Fold title="Inspection by the authority">{() => <Inspection stand={stand} onPhoto={send} />}</Fold>
         </Column>
       </Box>
       <Paper

@@ -146,7 +146,7 @@ export function TestsView() {
         .map(t => (
           <AgeingCard key={t.id} test={t} />
         ))}
-      <Inspection stand={stand} />
+      <Inspection stand={stand} onPhoto={send} />
       {list.open.length > 0 && (
         <Fold title={`Cannot be proven, or not here (${list.open.length})`}>
           {() => (

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { inspection, testList } from '@/core/commission'
 import { standOfTests, type TestsStand } from '@/core/commission/stand'
 import type { Test, TestList } from '@/core/commission/tests'
@@ -31,7 +31,12 @@ export function useChosen({ list, stand }: Tests) {
           0,
           list.tests.findIndex(t => t.id === stand.next),
         )
-  return { test: list.tests[number], number, chosen, choose }
+  const test = list.tests[number]
+  // what is on the screen stays there when it is read, or when others go on
+  useEffect(() => {
+    if (chosen === null && test) choose(test.id)
+  }, [chosen, test])
+  return { test, number, choose }
 }
 
 type Facts<E = TestEntry> = E extends TestEntry ? Omit<E, 'id' | 'test' | 'by' | 'at' | 'on'> : never

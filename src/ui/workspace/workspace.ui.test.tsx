@@ -14,6 +14,8 @@ let path = '/jobs/job/hook-up'
 jest.mock('next/navigation', () => ({ usePathname: () => path }))
 beforeAll(() => {
   Element.prototype.scrollIntoView = jest.fn()
+  // the stream runs across a narrow screen
+  Object.defineProperty(HTMLElement.prototype, 'scrollWidth', { configurable: true, value: 900 })
 })
 
 test('the steps stand in the parts of the work; each says what is worst there, and the one at hand is told', () => {
