@@ -1,3 +1,4 @@
+import { circuitOf, placeText } from '../job/panels'
 import type { Job } from '../job/schema'
 import { ofTests, type TestEntry } from '../job/test-log'
 import { doneIn } from '../job/work-log'
@@ -52,7 +53,7 @@ export interface TestsStand {
   /** the first that is not done, in the order of the list */
   next: string | null
   /** what was read of tests that the list no longer has */
-  gone: { test: string; by: string; on: string }[]
+  gone: { test: string; text: string; by: string; on: string }[]
   /** read by simulated instruments: they prove nothing in a house */
   simulated: number
   inspection: InspectionStand
@@ -133,11 +134,34 @@ export function standOfTests(job: Job, { tests }: Pick<TestList, 'tests'>): Test
     next: counts.find(t => !settled.has(stateOf(t)))?.id ?? null,
     gone: [...byTest].flatMap(([test, own]) => {
       const last = ofTests(own, 'read').at(-1)
-      return !ids.has(test) && test !== inspection && last ? [{ test, by: last.by, on: last.on }] : []
+      return !ids.has(test) && test !== inspection && last
+        ? [{ test, text: goneText(job, test), by: last.by, on: last.on }]
+        : []
     }),
     simulated: counts.filter(t => stands.get(t.id)?.read?.simulated && stateOf(t) !== 'again').length,
     inspection: inspectionOf(job),
   }
+}
+
+/** What a test of one circuit was of, in words; others by their id. */
+const kindsOfOne: Readonly<Record<string, string>> = {
+  ground: 'its equipment ground',
+  crossed: 'its neutral',
+  utility: 'on the utility',
+  off: 'off',
+  watts: 'on the source',
+  dead: 'dead on the source',
+  far: 'its last outlet',
+  guard: 'its protection',
+}
+
+function goneText(job: Job, test: string): string {
+  const [kind = '', id = ''] = test.split(':')
+  const at = circuitOf(job, id)
+  const word = kindsOfOne[kind]
+  return at && word
+    ? `${placeText(job, at.panel, at.circuit)} ${at.circuit.label || 'unlabelled'}: ${word}`
+    : test
 }
 
 function inspectionOf(job: Job): InspectionStand {

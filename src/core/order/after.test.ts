@@ -161,3 +161,31 @@ test('the picture is full where it is live, drained where it is off, and silent 
   expect(off.parts).toMatchObject({ utility: 'full', 'panel-main': 'half', 'pv-c37': 'dry', inlet: null })
   expect(waterOf(saltmarshLane, windows, []).parts).toMatchObject({ 'panel-main': 'full', 'pv-c37': 'full' })
 })
+
+test('what the inspector remarked is a task that waits for nothing, with its own evidence', () => {
+  const remarked = applied(alderHollow, {
+    op: 'recordTests',
+    about: 'Inspection',
+    entries: [
+      {
+        kind: 'remark',
+        id: 'r1',
+        test: 'inspection',
+        by: 'Ann',
+        at: '2026-03-01T09:00:00Z',
+        on: '2026-03-01',
+        text: 'Label missing',
+      },
+    ],
+  })
+  const task = workOrder(remarked).tasks.at(-1)
+  expect(task).toMatchObject({
+    id: 'remark:r1',
+    text: 'Label missing',
+    phase: 'remarks',
+    restsOn: [],
+    holds: [{ kind: 'corrected' }],
+  })
+  // with nothing planned it is the whole of the work
+  expect(workOrder({ ...remarked, planned: [] }).tasks.map(t => t.id)).toEqual(['remark:r1'])
+})

@@ -201,7 +201,7 @@ function ordered(job: Job, own: Minutes): WorkOrder {
       open,
     }
 
-  const wired = tasksOfWiring(scene)
+  const wired = changes.length ? tasksOfWiring(scene) : []
   const loose = [...tasksOfChanges(scene, pictures, wired, changes), ...wired]
   const bench = onTheBench(scene, loose)
   const drafted = chained(scene, loose, bench)
@@ -223,17 +223,20 @@ function ordered(job: Job, own: Minutes): WorkOrder {
     const unfinished = new Set([...later].flatMap(t => t.changes))
     return new Set(changes.map(changeId).filter(id => !unfinished.has(id)))
   }
-  const linkedTasks = linked([
-    changes.length ? arriving(scene, drafted, made) : [],
-    inside.filter(t => t.window === null && turnOf(t) < phases.labels.turn),
-    ...made.map((w, n) => [
-      ...inside.filter(t => t.window === w.window.id),
-      ...inWindow(scene, w, houseOfJob(job, builtBefore(n))),
+  const linkedTasks = [
+    ...linked([
+      changes.length ? arriving(scene, drafted, made) : [],
+      inside.filter(t => t.window === null && turnOf(t) < phases.labels.turn),
+      ...made.map((w, n) => [
+        ...inside.filter(t => t.window === w.window.id),
+        ...inWindow(scene, w, houseOfJob(job, builtBefore(n))),
+      ]),
+      [...labels, ...last.labels],
+      ...last.after.map(t => [t]),
     ]),
-    [...labels, ...last.labels],
-    ...last.after.map(t => [t]),
-    ...remarks.map(t => [t]),
-  ])
+    // what is remarked is corrected whatever else is done by then
+    ...remarks,
+  ]
   const zones = ['', ...windows.map(w => w.window.id)]
   const turn = (t: Drafted) =>
     (t.window === null && turnOf(t) >= phases.labels.turn

@@ -61,7 +61,7 @@ export function Dial({ bench, test, asked, shown, onShown }: Props) {
     >
       <Column>
         <Row>
-          <Chip size="small" color="warning" variant="outlined" label="simulated" />
+          <Chip size="small" variant="outlined" label="simulated" />
           <Quiet sx={{ flex: 1 }}>
             {instruments[asked.instrument].name}, {asked.probe.at}
           </Quiet>

@@ -73,9 +73,11 @@ function Proving({ person }: { person: PersonChoice }) {
     [id, choose],
   )
   const state = test ? stand.tests.get(test.id)?.state : undefined
-  const next = list.tests.find(
-    (t, n) => n > number && !isSettled(stand.tests.get(t.id) ?? { state: 'open' }) && !t.optional,
+  // the next that is open; after the last of them, the first that was left
+  const waiting = list.tests.filter(
+    t => t !== test && !t.optional && !isSettled(stand.tests.get(t.id) ?? { state: 'open' }),
   )
+  const next = waiting.find(t => list.tests.indexOf(t) > number) ?? waiting[0]
   return (
     <div data-live={live || undefined}>
       <TopBar person={person} crowded>

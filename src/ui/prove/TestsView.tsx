@@ -191,7 +191,7 @@ function Standing({ tests: { list, stand } }: { tests: Tests }) {
       {stand.gone.length > 0 && (
         <Quiet>
           Read, and no longer in the list since the plan changed:{' '}
-          {together(stand.gone.map(g => `${g.test} (${g.by}, ${g.on})`))}.
+          {together(stand.gone.map(g => `${g.text} (${g.by}, ${g.on})`))}.
         </Quiet>
       )}
       {stand.inspection.result && (
