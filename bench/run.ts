@@ -9,6 +9,8 @@ import { evaluate } from '../src/core/assess/evaluate'
 import { landingProblem } from '../src/core/assess/landing'
 import { circuitNeeds } from '../src/core/assess/needs'
 import { solvePositions } from '../src/core/assess/positions'
+import { testList } from '../src/core/commission'
+import { standOfTests } from '../src/core/commission/stand'
 import { costsOf } from '../src/core/estimate/costs'
 import { optionOf } from '../src/core/estimate/document'
 import { priced } from '../src/core/estimate/priced'
@@ -44,6 +46,7 @@ import { servedFirm } from '../src/server/people/types'
 import { catalogue } from '../src/server/seeds/catalogue'
 import { alderHollow, fernbrook, quarryRidge } from '../src/server/seeds/jobs'
 import { firmMinutes, pricesFor } from '../src/server/seeds/prices'
+import { proven } from '../src/server/seeds/proven'
 import { landingJob, largestJob, plannedJob, wiredJob } from './job'
 import { outageJob } from './outage-job'
 
@@ -115,6 +118,8 @@ async function scripts(jobId: string) {
     'estimate',
     'work',
     'field',
+    'tests',
+    'prove',
   ]
   for (const path of [...views.map(v => `/jobs/${jobId}/${v}`), '/bench', '/equipment', '/jobs']) {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
@@ -131,7 +136,7 @@ async function scripts(jobId: string) {
         )
     })
     // what listens for news is never idle
-    const listens = /\/(work|field)$/.test(path)
+    const listens = /\/(work|field|tests|prove)$/.test(path)
     const answer = await page.goto(url + path, { waitUntil: listens ? 'load' : 'networkidle' })
     const html = await answer?.text()
     if (listens) await page.waitForTimeout(4000)
@@ -482,6 +487,17 @@ async function main() {
       'order of work of the largest demo job',
       await timed(40, () => workOrder({ ...quarryRidge, panels: [...quarryRidge.panels] })),
       '100 ms',
+    )
+    report(
+      'what has to be proven of the largest demo job',
+      await timed(40, () => testList({ ...quarryRidge, panels: [...quarryRidge.panels] })),
+      '100 ms',
+    )
+    const tested = proven(quarryRidge, { seed: 3, by: ['a', 'b'], day: '2026-03-01', done: () => true })
+    report(
+      'how its tests stand, every one judged',
+      await timed(40, () => standOfTests(tested, testList(tested))),
+      '50 ms',
     )
     const kept = [...readFileSync('dist/field.js', 'utf8').matchAll(/\/_next\/[^"]+/g)].map(([file]) =>
       readFileSync(`.next${file.slice('/_next'.length)}`),

@@ -60,7 +60,7 @@ async function take() {
     })
     const page = await context.newPage()
     // what listens for news is never idle
-    const idle = /\/(work|field)$/.test(at) ? 'load' : 'networkidle'
+    const idle = /\/(work|field|tests|prove)$/.test(at) ? 'load' : 'networkidle'
     await page.goto(url + at, { waitUntil: idle })
     await first?.(page)
     await page.waitForLoadState(idle)

@@ -1,6 +1,6 @@
 import { testList } from '@/core/commission'
 import { readingsIn } from '@/core/commission/file'
-import { judgeTest, rangeText } from '@/core/commission/judge'
+import { judgeTest, rangeText, togetherText } from '@/core/commission/judge'
 import { standOfTests, standText } from '@/core/commission/stand'
 import { groups, instruments } from '@/core/commission/tests'
 import { complainOf, open, print } from './io'
@@ -31,7 +31,7 @@ export async function testsOfFile(file: string): Promise<number> {
         ...(a.choices && { choices: a.choices }),
         ...(a.optional && { optional: true }),
       })),
-      together: t.together,
+      together: t.together.map(together => ({ ...together, expected: togetherText(together) })),
       causes: t.causes.map(c => `${c.text} ${c.mend}`),
       after: t.restsOn,
       ...(t.restMin && { restMinutes: t.restMin }),

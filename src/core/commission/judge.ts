@@ -3,6 +3,7 @@ import { wattsExpected, wattsLeast, wattsShare } from '../loads/as-read'
 import { capacityTest } from '../readings/capacity-test'
 import { outletReadings } from '../readings/outlet-readings'
 import { splitReadings } from '../readings/split-readings'
+import { chargerEfficiencyFraction } from '../source/inputs'
 import { runtime } from '../source/runtime'
 import { figure, quantity, together } from '../units/format'
 import { step, type Working } from '../working'
@@ -52,6 +53,39 @@ export const rangeText = ({ from, to }: Expected, unit: TestUnit | null): string
       ? `${readingText(from, unit)} to ${readingText(to, unit)}`
       : `at most ${readingText(to, unit)}`
     : `at least ${readingText(from, unit)}, or OL`
+
+const legsText: Readonly<Record<string, string>> = {
+  'split-phase': 'L1–L2 is the sum of the two, about 240 V, and stays so',
+  'same-phase': 'both legs alike, and nothing between them: they are tied',
+}
+
+/** What is expected of several readings together, in a sentence. */
+export function togetherText(t: Together, ran?: readonly string[]): string {
+  switch (t.by) {
+    case 'outlet':
+      return t.wanted.length > 1
+        ? 'Bonded or floating: its sheet does not say which. Write down which it is.'
+        : t.wanted[0] === 'bonded'
+          ? 'Bonded: about 120 V from hot to neutral and from hot to ground, and at most 3 V between neutral and ground.'
+          : 'Floating: about 120 V from hot to neutral, the ground somewhere between the two.'
+    case 'legs':
+      return `The legs: ${legsText[t.wanted[0] ?? ''] ?? 'nothing holds them together: never 240 V, never a shared neutral'}.`
+    case 'spread':
+      return `The legs move apart by at most ${quantity(t.mostV, 'V')}.`
+    case 'drop':
+      return `Loaded at least ${quantity(t.leastV, 'V')} and ${quantity(t.leastFraction, 'fraction')} of the unloaded volts; ${
+        t.ohms === null
+          ? `of unknown length, at most ${quantity(t.mostOhms, 'ohm')} there and back`
+          : `unloaded − ${quantity(t.ohms, 'ohm')} × amps, within ${quantity(t.withinV, 'V')}`
+      }.`
+    case 'watts': {
+      const { W, from, to } = wattsExpected(t.loads, ran)
+      return `About ${quantity(W, 'W')} (${quantity(from, 'W')} to ${quantity(to, 'W')}) with what is ticked running.`
+    }
+    case 'capacity':
+      return `About ${quantity(t.ratedWh * t.leftFraction * t.efficiencyFraction, 'Wh')} less its own draw of ${quantity(t.idleW, 'W')}, from full to empty: worked out for the load that is read; passed from nine tenths of it.`
+  }
+}
 
 /** What a test says to readings: each by itself, and what they mean together. `ran`: ids of the loads that ran, where not all did. */
 export function judgeTest(
@@ -401,7 +435,17 @@ function capacity(t: Of<'capacity'>, at: (key: string) => number): Verdict {
         `${figure(out ?? 0)} ÷ ${figure(expected.result.deliveredWh)}`,
       ),
       step('Delivered of the label', label.result.deliveredFraction, 'fraction'),
-      ...(back ? [step('Round trip', (out ?? 0) / back, 'fraction')] : []),
+      ...(back
+        ? [
+            step('Round trip', (out ?? 0) / back, 'fraction'),
+            step(
+              'Round trip as designed',
+              expected.result.effectiveFraction * chargerEfficiencyFraction,
+              'fraction',
+              `${figure(expected.result.effectiveFraction)} × ${figure(chargerEfficiencyFraction)} of the charger`,
+            ),
+          ]
+        : []),
     ],
   }
   const says = `Delivered ${quantity(out ?? 0, 'Wh')} of ${quantity(expected.result.deliveredWh, 'Wh')} expected at ${quantity(loadW, 'W')} (${quantity(share, 'fraction')}); ${quantity(label.result.deliveredFraction, 'fraction')} of the label.`
@@ -429,10 +473,11 @@ function capacity(t: Of<'capacity'>, at: (key: string) => number): Verdict {
       next: 'Was it full at both ends, and cold meanwhile? Else the charger is asked.',
       working,
     }
-  return passed(
-    back && !Number.isNaN(back) ? `${says} Round trip ${quantity((out ?? 0) / back, 'fraction')}.` : says,
-    working,
-  )
+  const trip =
+    back && !Number.isNaN(back)
+      ? ` Round trip ${quantity((out ?? 0) / back, 'fraction')}; the design reckons with ${quantity(expected.result.effectiveFraction * chargerEfficiencyFraction, 'fraction')}.`
+      : ''
+  return passed(`${says}${trip}`, working)
 }
 
 /** What three readings point to: kinds of cause, the likeliest first. */

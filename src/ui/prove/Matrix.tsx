@@ -1,5 +1,6 @@
 import { Alert, Box, Button, ButtonBase, Chip, LinearProgress } from '@mui/material'
 import { judgeTest, readingText } from '@/core/commission/judge'
+import { restMin } from '@/core/commission/matrix'
 import { runningTotal } from '@/core/commission/stand'
 import { type MatrixRow, type MatrixSupply, supplies, type Test } from '@/core/commission/tests'
 import { typedRead } from '@/core/commission/typed'
@@ -12,6 +13,7 @@ import { LineField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
 import { stateMarks } from './TestIndex'
 import type { Bench } from './useBench'
+import { useRest } from './useRest'
 import { type Tests, useRecordTests } from './useTests'
 
 const heads: Record<MatrixSupply, string> = { utility: 'Utility', off: 'Off', source: 'Source' }
@@ -48,7 +50,7 @@ export function Matrix({ tests, bench, currentId, onChoose }: Props) {
           cell: r => (
             <Box sx={{ overflowWrap: 'anywhere' }}>
               {r.name}
-              {r.compressor && <Quiet component="span"> rests 5 min</Quiet>}
+              {r.compressor && <Rests circuitId={r.circuitId} stands={stand.tests} />}
             </Box>
           ),
         },
@@ -104,6 +106,17 @@ export function Matrix({ tests, bench, currentId, onChoose }: Props) {
         </>
       )}
     </Column>
+  )
+}
+
+/** A compressor and its minutes: counted down where it ran a moment ago. */
+function Rests({ circuitId, stands }: { circuitId: string; stands: Tests['stand']['tests'] }) {
+  const left = useRest(circuitId, restMin, stands)
+  return (
+    <Quiet component="span" role={left === null ? undefined : 'timer'}>
+      {' '}
+      {left === null ? `rests ${restMin} min` : `wait ${left}`}
+    </Quiet>
   )
 }
 

@@ -1,7 +1,7 @@
 import { Alert, Box, Button, Chip, Typography } from '@mui/material'
 import { Camera, Check, CircleSlash, RotateCcw, TriangleAlert, Wrench } from 'lucide-react'
 import dynamic from 'next/dynamic'
-import { useEffect, useState } from 'react'
+import { useState } from 'react'
 import { inEdition } from '@/core/articles'
 import { causesBy, readingText, type Verdict } from '@/core/commission/judge'
 import type { TestStand } from '@/core/commission/stand'
@@ -21,6 +21,7 @@ import { text } from '../theme/tokens'
 import { useWorkspace } from '../workspace/store'
 import { TestForm } from './TestForm'
 import type { Bench } from './useBench'
+import { useRest } from './useRest'
 import { type Tests, useRecordTest } from './useTests'
 
 const TakeOver = dynamic(() => import('./TakeOver').then(m => m.TakeOver))
@@ -106,7 +107,7 @@ export function TestCard({ test, tests: { list, stand }, bench, number, onPhoto 
               <li key={l}>{l}</li>
             ))}
           </Box>
-          {test.restMin > 0 && <Rest test={test} stand={now} history={stand.tests} />}
+          {test.restMin > 0 && <Rest test={test} stands={stand.tests} />}
           <TestForm
             key={`${test.id} ${now.history.length}`}
             test={test}
@@ -224,43 +225,18 @@ function Causes({ test, causes, simulated }: { test: Test; causes: Test['causes'
   )
 }
 
-const minuteMs = 60_000
-
-/** Minutes that what just ran still rests, counted down: since this circuit was read last, by the clock of this device. */
-function Rest({ test, stand, history }: { test: Test; stand: TestStand; history: Tests['stand']['tests'] }) {
-  const [circuitId = ''] = test.circuitIds
-  const reads = [
-    stand.history,
-    history.get(`utility:${circuitId}`)?.history ?? [],
-    history.get(`watts:${circuitId}`)?.history ?? [],
-  ]
-  const last = reads
-    .flat()
-    .filter((e: TestEntry) => e.kind === 'read')
-    .reduce((latest, e) => Math.max(latest, Date.parse(e.at)), 0)
-  const [now, setNow] = useState<number | null>(null)
-  const until = last + test.restMin * minuteMs
-  useEffect(() => {
-    setNow(Date.now())
-    if (Date.now() >= until) return
-    const tick = setInterval(() => setNow(Date.now()), 1000)
-    return () => clearInterval(tick)
-  }, [until])
-  const left = now === null ? 0 : Math.max(0, until - now)
-  if (!left)
+/** Minutes that what just ran still rests, counted down. */
+function Rest({ test, stands }: { test: Test; stands: Tests['stand']['tests'] }) {
+  const left = useRest(test.circuitIds[0] ?? '', test.restMin, stands)
+  if (left === null)
     return (
       <Quiet>
         It starts against pressure: {test.restMin} minutes off before it is fed again, whatever ran it last.
       </Quiet>
     )
-  const seconds = Math.ceil(left / 1000)
   return (
     <Alert severity="warning" role="timer">
-      It may have run until a moment ago: wait{' '}
-      <b>
-        {Math.floor(seconds / 60)}:{String(seconds % 60).padStart(2, '0')}
-      </b>{' '}
-      before it is fed.
+      It may have run until a moment ago: wait <b>{left}</b> before it is fed.
     </Alert>
   )
 }

@@ -1,7 +1,7 @@
 import { Box, Button, Chip, FormHelperText, ToggleButton, ToggleButtonGroup } from '@mui/material'
 import { FileUp, Gauge } from 'lucide-react'
 import { useState } from 'react'
-import { judgeTest, rangeText } from '@/core/commission/judge'
+import { judgeTest, rangeText, togetherText } from '@/core/commission/judge'
 import { type Asked, instruments, type Test } from '@/core/commission/tests'
 import { typedRead } from '@/core/commission/typed'
 import type { Read, TestEntry } from '@/core/job/test-log'
@@ -26,6 +26,8 @@ interface Typed {
 }
 type ReadFacts = Omit<Extract<TestEntry, { kind: 'read' }>, 'kind' | 'id' | 'test' | 'by' | 'at' | 'on'>
 
+/** A day by the second is a few megabytes. */
+const largestSeries = 20_000_000
 const lastInstrument = (jobId: string) => `spillway.instrument.${jobId}`
 const textOf = (value: number | string | undefined) => (value === undefined ? '' : String(value))
 
@@ -102,6 +104,8 @@ export function TestForm({
   }
   /** Load and watt-hours out of a meter’s own series. */
   const fromSeries = async (file: File) => {
+    if (file.size > largestSeries)
+      return say(`${file.name} is too large for a capacity test: ${largestSeries / 1e6} MB at most.`)
     const { dischargeIn } = await import('@/core/commission/series')
     const read = dischargeIn(await file.text())
     if (!read.ok) return say(`${file.name}: ${read.faults.map(f => f.message).join('; ')}`)
@@ -134,6 +138,7 @@ export function TestForm({
         ))}
       </Box>
       {loads.length > 1 && <Ran loads={loads} />}
+      <Wanted test={test} />
       {bench && asked && <Dial bench={bench} test={test} asked={asked} shown={shown} onShown={take} />}
       {test.asks.some(a => a.unit !== null) && (
         <LineField
@@ -158,6 +163,23 @@ export function TestForm({
         Write down
       </Button>
     </Form>
+  )
+}
+
+/** What is expected of the readings together; of watts, by what is ticked. */
+function Wanted({ test }: { test: Test }) {
+  const { value } = useField('ran')
+  const ran = Array.isArray(value) ? (value as string[]) : undefined
+  const said = [...new Set(test.together.map(t => togetherText(t, ran)))]
+  if (!said.length) return null
+  return (
+    <Box component="ul" aria-label="Expected together" sx={{ m: 0, pl: 2.5 }}>
+      {said.map(s => (
+        <Quiet key={s} component="li">
+          {s}
+        </Quiet>
+      ))}
+    </Box>
   )
 }
 

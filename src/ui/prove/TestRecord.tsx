@@ -1,5 +1,5 @@
 import { inEdition } from '@/core/articles'
-import { rangeText, readingText } from '@/core/commission/judge'
+import { rangeText, readingText, togetherText } from '@/core/commission/judge'
 import { isSettled, standOfTests, standText, type TestStand } from '@/core/commission/stand'
 import { groupKeys, groups, instruments, supplies, type Test, type TestList } from '@/core/commission/tests'
 import { deference } from '@/core/deference'
@@ -84,7 +84,11 @@ function Line({ job, test, stand }: { job: Job; test: Test; stand: TestStand | u
       <div className={styles.box}>{markOf(stand)}</div>
       <div>
         <h3>{test.text}</h3>
-        {!read && <p>{test.setUp.says.join(' ')}</p>}
+        {!read && (
+          <p>
+            {test.setUp.says.join(' ')} {[...new Set(test.together.map(t => togetherText(t)))].join(' ')}
+          </p>
+        )}
         <div className={styles.reads}>
           {test.asks.map(a => {
             const value = read?.readings.find(r => r.key === a.key)?.value

@@ -207,11 +207,15 @@ function Standing({ tests: { list, stand } }: { tests: Tests }) {
   )
 }
 
+const largestTable = 2_000_000
+
 /** Readings out of a table: every line judged as if it were typed. */
 function FromFile({ tests: { list } }: { tests: Tests }) {
   const record = useRecordTests()
   const say = useWorkspace(s => s.say)
   const take = async (file: File) => {
+    if (file.size > largestTable)
+      return say(`${file.name} is too large for a table of readings: ${largestTable / 1e6} MB at most.`)
     const read = readingsIn(await file.text(), list.tests)
     if (!read.ok) return say(`${file.name}: ${read.faults.slice(0, 4).map(faultLine).join('; ')}`)
     const faults = record(
