@@ -1,7 +1,8 @@
 import { named } from '../assess/needs'
-import { feederOf, movesCircuits } from '../job/panels'
+import { changeText } from '../job/change-text'
+import { circuitOf, feederOf, movesCircuits, placeText } from '../job/panels'
 import { of } from '../job/work-log'
-import { workOrder } from '../order'
+import { changeId } from '../plan/change'
 import { plural, quantity } from '../units/format'
 import { asked, byPlug, cause, expected, ours, type Proof, setUp, test, wiringOf } from './scene'
 import type { Test } from './tests'
@@ -258,13 +259,20 @@ function insulation(p: Proof): Test[] {
   )
 }
 
+/** Where screws were tightened, in words: the change or the circuit that the task was of. */
+function screwText({ found, job }: Proof, task: string): string {
+  const change = found.planned.find(c => changeId(c) === task)
+  if (change) return changeText(found, change)
+  const at = circuitOf(job, task.split(':').at(-1) ?? '')
+  return at ? `${placeText(job, at.panel, at.circuit)} ${at.circuit.label || 'unlabelled'}` : task
+}
+
 /** One in several of the screws that were tightened, checked again. */
 function torque(p: Proof): Test[] {
   const said = of(p.found.work?.log ?? [], 'evidence').filter(e =>
     e.readings?.some(r => r.key === 'torque' && typeof r.value === 'number'),
   )
   if (!said.length) return []
-  const texts = new Map(workOrder(p.found).tasks.map(t => [t.id, t.text]))
   const every = Math.max(1, Math.floor(said.length / sampled))
   const picked = said.filter((_, n) => n % every === 0).slice(0, sampled)
   return [
@@ -281,10 +289,10 @@ function torque(p: Proof): Test[] {
           const value = e.readings?.find(r => r.key === 'torque')?.value
           return asked(
             `${n + 1}`,
-            `${texts.get(e.task) ?? e.task}: ${value} in·lb`,
+            `${screwText(p, e.task)}: ${value} in·lb`,
             null,
             'torque',
-            { place: `screw ${e.task}`, at: texts.get(e.task) ?? e.task, points: ['screw'] },
+            { place: `screw ${e.task}`, at: screwText(p, e.task), points: ['screw'] },
             null,
             { choices: ['held', 'turned further'] },
           )

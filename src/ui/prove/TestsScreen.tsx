@@ -17,7 +17,6 @@ import { Connection, useOffline } from '../trace/useOffline'
 import { SaveState } from '../workspace/SaveState'
 import { useWorkspace } from '../workspace/store'
 import { WorkspaceRoot } from '../workspace/Workspace'
-import { Matrix } from './Matrix'
 import { TestCard } from './TestCard'
 import { TestIndex } from './TestIndex'
 import { useBench } from './useBench'
@@ -27,7 +26,9 @@ const ConflictDialog = dynamic(() => import('../workspace/ConflictDialog').then(
 const Notice = dynamic(() => import('../workspace/Notice').then(m => m.Notice))
 const WorkingDrawer = dynamic(() => import('../workspace/WorkingDrawer').then(m => m.WorkingDrawer))
 const Inspection = dynamic(() => import('./Inspection').then(m => m.Inspection))
-const StandIn = dynamic(() => import('./StandIn').then(m => m.StandIn))
+const Matrix = dynamic(() => import('./Matrix').then(m => m.Matrix))
+// what is beside the test comes behind it
+const StandIn = dynamic(() => import('./StandIn').then(m => m.StandIn), { ssr: false })
 
 interface Props {
   record: JobRecord

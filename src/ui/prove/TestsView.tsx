@@ -5,7 +5,6 @@ import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { useEffect } from 'react'
 import { notBuilt } from '@/core/commission'
-import { readingsIn } from '@/core/commission/file'
 import { judgeTest } from '@/core/commission/judge'
 import { standText } from '@/core/commission/stand'
 import { groups } from '@/core/commission/tests'
@@ -24,10 +23,11 @@ import { TestIndex } from './TestIndex'
 import { useBench } from './useBench'
 import { type Tests, useChosen, useRecordTests, useTests } from './useTests'
 
-const TakeOver = dynamic(() => import('./TakeOver').then(m => m.TakeOver))
-const StandIn = dynamic(() => import('./StandIn').then(m => m.StandIn))
-const Inspection = dynamic(() => import('./Inspection').then(m => m.Inspection))
-const AgeingCard = dynamic(() => import('./AgeingCard').then(m => m.AgeingCard))
+// what stands beside and below the tests comes behind them
+const TakeOver = dynamic(() => import('./TakeOver').then(m => m.TakeOver), { ssr: false })
+const StandIn = dynamic(() => import('./StandIn').then(m => m.StandIn), { ssr: false })
+const Inspection = dynamic(() => import('./Inspection').then(m => m.Inspection), { ssr: false })
+const AgeingCard = dynamic(() => import('./AgeingCard').then(m => m.AgeingCard), { ssr: false })
 
 /** What has to be proven, at a desk: how it stands, every test, the grid of circuits, what differs from the design, capacity, inspection. */
 export function TestsView() {
@@ -142,7 +142,7 @@ export function TestsView() {
         </Card>
       )}
       {list.tests
-        .filter(t => t.group === 'capacity')
+        .filter(t => t.group === 'capacity' && stand.tests.get(t.id)?.read)
         .map(t => (
           <AgeingCard key={t.id} test={t} />
         ))}
@@ -216,6 +216,7 @@ function FromFile({ tests: { list } }: { tests: Tests }) {
   const take = async (file: File) => {
     if (file.size > largestTable)
       return say(`${file.name} is too large for a table of readings: ${largestTable / 1e6} MB at most.`)
+    const { readingsIn } = await import('@/core/commission/file')
     const read = readingsIn(await file.text(), list.tests)
     if (!read.ok) return say(`${file.name}: ${read.faults.slice(0, 4).map(faultLine).join('; ')}`)
     const faults = record(
