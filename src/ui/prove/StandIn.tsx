@@ -1,6 +1,6 @@
 import { Alert, Button, MenuItem, TextField } from '@mui/material'
 import { FlaskConical } from 'lucide-react'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { faultsLeft } from '@/core/job/test-log'
 import { Card, Column, Columns, Quiet } from '../common/pieces'
 import { useWorkspace } from '../workspace/store'
@@ -10,13 +10,13 @@ const mostSeed = 1_000_000
 const random = () => Math.floor(Math.random() * mostSeed)
 
 /** A made-up house behind simulated instruments: sound, or with something wrong in it that the tests must find. */
-export function StandIn({ list }: Pick<Tests, 'list'>) {
-  const tests = useWorkspace(s => s.job.tests)
+export const StandIn = memo(function StandIn({ list }: Pick<Tests, 'list'>) {
+  const house = useWorkspace(s => s.job.tests?.simulated)
+  const left = useWorkspace(s => (s.job.tests ? faultsLeft(s.job.tests).length : 0))
   const act = useWorkspace(s => s.act)
   const say = useWorkspace(s => s.say)
   const causes = [...new Map(list.tests.flatMap(t => t.causes.map(c => [c.id, c.text] as const))).entries()]
   const [chosen, setChosen] = useState('')
-  const house = tests?.simulated
   const put = (faults: string[]) => {
     const [refused] = act({ op: 'standInHouse', house: { seed: random(), faults } })
     say(
@@ -26,7 +26,6 @@ export function StandIn({ list }: Pick<Tests, 'list'>) {
     )
   }
   if (house) {
-    const left = tests ? faultsLeft(tests).length : 0
     return (
       <Card title="Simulated instruments">
         <Alert severity="warning" icon={<FlaskConical size={20} aria-hidden />}>
@@ -84,7 +83,7 @@ export function StandIn({ list }: Pick<Tests, 'list'>) {
       )}
     </Card>
   )
-}
+})
 
 const oneOf = (causes: readonly (readonly [id: string, text: string])[]): string[] => {
   const [id] = causes[random() % causes.length] ?? []

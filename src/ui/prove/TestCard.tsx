@@ -1,7 +1,7 @@
 import { Alert, Box, Button, Chip, Typography } from '@mui/material'
 import { Camera, Check, CircleSlash, RotateCcw, TriangleAlert, Wrench } from 'lucide-react'
 import dynamic from 'next/dynamic'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { inEdition } from '@/core/articles'
 import { causesBy, readingText, type Verdict } from '@/core/commission/judge'
 import type { TestStand } from '@/core/commission/stand'
@@ -117,7 +117,20 @@ export function TestCard({ test, tests: { list, stand }, bench, number, onPhoto 
         </>
       )}
       <Thumbnails photos={photos} />
-      <More test={test} stand={now} onPhoto={onPhoto} />
+      <More test={test} onPhoto={onPhoto} />
+      {now.history.length > 0 && (
+        <Fold title={`Everything written down of it (${now.history.length})`}>
+          {() => (
+            <Box component="ol" sx={{ m: 0, pl: 2.5 }}>
+              {now.history.map(e => (
+                <li key={e.id}>
+                  <HistoryLine test={test} entry={e} />
+                </li>
+              ))}
+            </Box>
+          )}
+        </Fold>
+      )}
     </Column>
   )
 }
@@ -241,8 +254,8 @@ function Rest({ test, stands }: { test: Test; stands: Tests['stand']['tests'] })
   )
 }
 
-/** Photograph, note, left out with a reason, and everything that was ever written down of it. */
-function More({ test, stand, onPhoto }: { test: Test; stand: TestStand; onPhoto: () => Promise<void> }) {
+/** Photograph, note, left out with a reason: as it was while the test is read. */
+const More = memo(function More({ test, onPhoto }: { test: Test; onPhoto: () => Promise<void> }) {
   const id = useWorkspace(s => s.id)
   const say = useWorkspace(s => s.say)
   const edition = useWorkspace(s => s.job.edition)
@@ -308,22 +321,9 @@ function More({ test, stand, onPhoto }: { test: Test; stand: TestStand; onPhoto:
           </Column>
         )}
       </Fold>
-      {stand.history.length > 0 && (
-        <Fold title={`Everything written down of it (${stand.history.length})`}>
-          {() => (
-            <Box component="ol" sx={{ m: 0, pl: 2.5 }}>
-              {stand.history.map(e => (
-                <li key={e.id}>
-                  <HistoryLine test={test} entry={e} />
-                </li>
-              ))}
-            </Box>
-          )}
-        </Fold>
-      )}
     </>
   )
-}
+})
 
 function HistoryLine({ test, entry: e }: { test: Test; entry: TestEntry }) {
   const who = `${e.by}, ${e.on}`
