@@ -1,4 +1,6 @@
-import { chromium, type Page } from '@playwright/test'
+import { writeFileSync } from 'node:fs'
+import { type Browser, chromium, type Page } from '@playwright/test'
+import sharp from 'sharp'
 
 /** Every picture of docs/screenshots anew, from the demo data alone. Named here, in the order of the work. */
 const url = process.env.SPILLWAY_URL ?? 'http://127.0.0.1:4180'
@@ -31,7 +33,6 @@ const shots: Shot[] = [
   { name: 'first', at: `${boathouse}/first`, height: 1000 },
   { name: 'ask', at: `${daycare}/ask` },
   { name: 'panel', at: `${daycare}/panel` },
-  { name: 'trace', at: `${coast}/trace`, ...phone },
   { name: 'loads', at: `${daycare}/loads`, height: 1000 },
   { name: 'source', at: `${coast}/source`, height: 1100 },
   { name: 'hookup', at: `${daycare}/hook-up`, height: 1100 },
@@ -43,34 +44,63 @@ const shots: Shot[] = [
   { name: 'one-line', at: `${coast}/one-line`, height: 1200 },
   { name: 'outage', at: `${coast}/outage`, height: 1180 },
   { name: 'findings', at: `${daycare}/findings` },
-  { name: 'work', at: `${daycare}/work`, height: 1180 },
-  { name: 'field', at: `${daycare}/field`, ...phone },
+  { name: 'work', at: `${coast}/work`, height: 1180 },
+  { name: 'tests', at: `${daycare}/tests`, height: 1180 },
   { name: 'bench', at: '/bench/voltage-drop' },
 ]
+
+/** The screens for one thumb stand beside each other in one picture. */
+const inTheField: Shot[] = [
+  { name: 'trace', at: `${coast}/trace`, ...phone },
+  { name: 'field', at: `${coast}/field`, ...phone },
+  { name: 'prove', at: `${daycare}/prove`, ...phone },
+]
+const apartPx = 24
+
+async function pictureOf(browser: Browser, { at, width = 1280, height = 800, first }: Shot): Promise<Buffer> {
+  const context = await browser.newContext({
+    viewport: { width, height },
+    reducedMotion: 'reduce',
+  })
+  const page = await context.newPage()
+  // what listens for news is never idle
+  const idle = /\/(work|field|tests|prove)$/.test(at) ? 'load' : 'networkidle'
+  await page.goto(url + at, { waitUntil: idle })
+  await first?.(page)
+  await page.waitForLoadState(idle)
+  // fonts, charts and workers have said their last word
+  await page.evaluate(() => document.fonts.ready)
+  await page.waitForTimeout(/\/(outage|first|tests)$/.test(at) ? 6000 : 1500)
+  const picture = await page.screenshot()
+  await context.close()
+  return picture
+}
 
 async function take() {
   const browser = await chromium.launch({
     executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
   })
-  for (const { name, at, width = 1280, height = 800, first } of shots) {
-    const context = await browser.newContext({
-      viewport: { width, height },
-      reducedMotion: 'reduce',
-    })
-    const page = await context.newPage()
-    // what listens for news is never idle
-    const idle = /\/(work|field|tests|prove)$/.test(at) ? 'load' : 'networkidle'
-    await page.goto(url + at, { waitUntil: idle })
-    await first?.(page)
-    await page.waitForLoadState(idle)
-    // fonts, charts and workers have said their last word
-    await page.evaluate(() => document.fonts.ready)
-    await page.waitForTimeout(/\/(outage|first)$/.test(at) ? 6000 : 1500)
-    await page.screenshot({ path: `${into}/${name}.png` })
-    await context.close()
-    console.log(name)
+  for (const shot of shots) {
+    writeFileSync(`${into}/${shot.name}.png`, await pictureOf(browser, shot))
+    console.log(shot.name)
   }
+  const { width, height } = phone
+  const beside = []
+  for (const [n, shot] of inTheField.entries())
+    beside.push({ input: await pictureOf(browser, shot), left: n * (width + apartPx), top: 0 })
+  await sharp({
+    create: {
+      width: inTheField.length * (width + apartPx) - apartPx,
+      height,
+      channels: 3,
+      background: '#ffffff',
+    },
+  })
+    .composite(beside)
+    .png()
+    .toFile(`${into}/field.png`)
+  console.log('field')
   await browser.close()
 }
 

@@ -152,6 +152,8 @@ describe('how it stands', () => {
       leftOut: { by: 'Ann', why: 'finished ceiling' },
     })
     expect(isSettled({ state: 'left out' })).toBe(true)
+    // settled, and never counted as passed
+    expect(standText(now)).toMatch(/^0 of 57 passed; 1 left out/)
     expect(state(left, read(ground, { ohms: 2 }))).toBe('failed')
   })
 

@@ -93,6 +93,9 @@ function outlet(p: Proof, need: CircuitNeed): Test {
           keys: { unloaded: first, loaded: 'loaded', amps: 'amps' },
           ohms: loopOhms(need, p.job),
           mostOhms: mostLoopOhms(need, p.job),
+          leastA: own
+            ? (0.5 * runningLoads(p, need).reduce((sum, l) => sum + l.W, 0)) / (two ? 240 : 120)
+            : (0.6 * heaterW) / 120,
           withinV: withinV * (two ? 2 : 1),
           leastV: leastV * (two ? 2 : 1),
           leastFraction,

@@ -84,7 +84,7 @@ test.each([
   [
     'alder',
     'ground:current',
-    {},
+    { load: 9 },
     'way',
     [
       [0.1, 'passed'],
@@ -97,7 +97,7 @@ test.each([
   [
     'alder',
     'pins',
-    { 'L2–G': 0 },
+    { 'L2–G': 0, known: 121 },
     'L1–G',
     [
       [3, 'passed'],
@@ -338,7 +338,8 @@ test.each([
 ])('a kilowatt on one leg moves the legs %d V apart: %s', (apart, state) => {
   const spread = of('salt', 'neutral:spread')
   expect(
-    verdict(spread, { L1: 119, L2: 119, 'L1 loaded': 119 - apart / 2, 'L2 loaded': 119 + apart / 2 }).state,
+    verdict(spread, { L1: 119, L2: 119, 'L1 loaded': 119 - apart / 2, 'L2 loaded': 119 + apart / 2, amps: 8 })
+      .state,
   ).toBe(state)
 })
 
@@ -418,4 +419,21 @@ test('OL is no volts, and what is not read yet is asked for by name', () => {
     state: 'open',
     next: 'Still to be read: Watts as it comes on.',
   })
+})
+
+test('without its load nothing is proven: no heater on, nothing that ran, a start that was missed, a tester that is dead', () => {
+  const far = { 'H–N': 119, 'N–G': 0.1, 'H–G': 119, loaded: 119 }
+  expect(verdict(of('alder', 'far:c5'), { ...far, amps: 0 })).toMatchObject({
+    state: 'doubtful',
+    name: 'No load flowed',
+  })
+  const spread = { L1: 119, L2: 119, 'L1 loaded': 119, 'L2 loaded': 119 }
+  expect(verdict(of('salt', 'neutral:spread'), { ...spread, amps: 0.2 }).state).toBe('doubtful')
+  expect(verdict(of('alder', 'ground:current'), { load: 0.1, way: 0 }).state).toBe('doubtful')
+  expect(verdict(of('alder', 'watts:c11'), { V: 119, W: 0 }, [])).toMatchObject({
+    state: 'doubtful',
+    name: 'Nothing ran',
+  })
+  expect(verdict(of('alder', 'start:kitchen-refrigerator'), { volts: 118, amps: 1 }).state).toBe('doubtful')
+  expect(verdict(of('alder', 'pins'), { 'L1–G': 0, 'L2–G': 0, known: 0 }).state).toBe('failed')
 })

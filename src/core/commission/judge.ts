@@ -315,6 +315,14 @@ function drop(t: Of<'drop'>, asks: readonly Asked[], at: (key: string) => number
     references: ['NEC 210.19(A), informational note', 'tolerance of the expected volts: ours'],
     notCovered: ['The source’s own droop is counted with the way.'],
   }
+  if (A < t.leastA)
+    return {
+      state: 'doubtful',
+      name: 'No load flowed',
+      text: `${quantity(A, 'A')} flowed; what is to be on draws at least ${quantity(t.leastA, 'A')}: nothing is proven of the wires.`,
+      next: 'Switch the load on, clamp its hot alone, and read volts and amps again.',
+      working,
+    }
   if (loaded > unloaded + t.withinV)
     return {
       state: 'failed',
@@ -374,6 +382,14 @@ function watts(t: Of<'watts'>, W: number, ran?: readonly string[]): Verdict {
     references: [],
     notCovered: ['A display rounds small loads to nothing.'],
   }
+  if (!of.length)
+    return {
+      state: 'doubtful',
+      name: 'Nothing ran',
+      text: 'Nothing on it ran: that the source carries it is not proven.',
+      next: 'Switch on what hangs on it, and read again.',
+      working,
+    }
   if (W >= all.from && W <= all.to) return passed('', working)
   const more = W > all.to
   return {

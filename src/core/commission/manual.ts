@@ -1,4 +1,4 @@
-import { noVolts } from './legs'
+import { inVolts, noVolts } from './legs'
 import { asked, cause, type Proof, seen, setUp, test, wayIn } from './scene'
 import type { Asked, Test } from './tests'
 
@@ -62,16 +62,26 @@ export function manualTests(p: Proof): Test[] {
               text: 'Pins of the inlet dead on the utility',
               lines: ['An ordinary day: cord out, everything on the utility. Read at the pins.'],
               setUp: setUp(p, 'utility', ['On the utility, as on an ordinary day; cord out.']),
-              asks: p.legs.map(leg =>
+              asks: [
+                ...p.legs.map(leg =>
+                  asked(
+                    `${leg}–G`,
+                    `${leg} pin to ground`,
+                    'V',
+                    'tester',
+                    { place: 'inlet', at: 'at the pins of the inlet', points: [leg, 'G'] },
+                    noVolts,
+                  ),
+                ),
                 asked(
-                  `${leg}–G`,
-                  `${leg} pin to ground`,
+                  'known',
+                  'The tester on a live outlet, afterwards',
                   'V',
                   'tester',
-                  { place: 'inlet', at: 'at the pins of the inlet', points: [leg, 'G'] },
-                  noVolts,
+                  { place: 'known', at: 'at an outlet that is known to be live', points: ['H', 'N'] },
+                  inVolts(),
                 ),
-              ),
+              ],
               causes: [
                 cause(
                   'pins-live',

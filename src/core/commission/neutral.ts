@@ -1,7 +1,7 @@
 import { feederOf } from '../job/panels'
 import { voltsOf } from '../source/design'
 import { quantity } from '../units/format'
-import { groundedAs, heaterOn, inVolts, unitsOn, wayCauses, whereLegs } from './legs'
+import { groundedAs, heaterOn, heaterW, inVolts, unitsOn, wayCauses, whereLegs } from './legs'
 import {
   asked,
   byPlug,
@@ -78,7 +78,28 @@ function spread(p: Proof): Test[] {
         text: 'Neutral of the source, under a kilowatt on one leg',
         lines: ['A heater of about 1 kW on L1 alone, behind the point where it is read.'],
         setUp: setUp(p, 'source', ['On the source, every circuit off.'], { on: [] }),
-        asks: [read('L1', false), read('L2', false), read('L1', true), read('L2', true)],
+        asks: [
+          read('L1', false),
+          read('L2', false),
+          read('L1', true),
+          read('L2', true),
+          {
+            ...asked(
+              'amps',
+              'Amps of the heater',
+              'A',
+              'clamp',
+              { place: heaterOn('L1'), at: 'on the hot of the heater', points: ['H'] },
+              expected('A', (0.6 * heaterW) / 120, (1.2 * heaterW) / 120, {
+                formula: `${quantity(heaterW, 'W')} at 120 V`,
+                tolerance: `from 60 % to 120 %, ${ours}: without its current nothing is proven of the neutral`,
+                doubtFrom: 0,
+                doubtTo: 30,
+              }),
+            ),
+            when: { on: [heaterOn('L1')], says: 'A heater of about 1 kW on L1 alone.' },
+          },
+        ],
         together: [
           {
             by: 'spread',
@@ -94,6 +115,13 @@ function spread(p: Proof): Test[] {
       wayIn(p),
     ),
   ]
+}
+
+/** So much has to flow that a second bond would show, A. */
+function leastLoadA(p: Proof): number {
+  const on = new Set(carriedTogether(p))
+  const VA = p.loads.filter(l => on.has(l.load.id)).reduce((sum, l) => sum + l.VA, 0)
+  return VA / 120 / (p.split ? 6 : 3)
 }
 
 function groundCurrent(p: Proof): Test[] {
@@ -121,6 +149,22 @@ function groundCurrent(p: Proof): Test[] {
           on: carriedTogether(p),
         }),
         asks: [
+          asked(
+            'load',
+            p.split ? 'Amps on the hots meanwhile, the fuller one' : 'Amps on the neutral meanwhile',
+            'A',
+            'clamp',
+            {
+              place: 'load way',
+              at: 'on the way in, one conductor in the jaw',
+              points: [p.split ? 'H' : 'N'],
+            },
+            expected('A', leastLoadA(p), 400, {
+              formula: 'a third of what is on',
+              tolerance: `at least ${quantity(leastLoadA(p), 'A')}, ${ours}: without a load nothing is proven of the ground`,
+              doubtFrom: 0,
+            }),
+          ),
           asked(
             'way',
             p.joined === 'inlet' ? 'Ground between inlet and panel' : 'Ground between inverter and panel',

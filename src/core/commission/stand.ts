@@ -2,7 +2,6 @@ import { circuitOf, placeText } from '../job/panels'
 import type { Job } from '../job/schema'
 import { ofTests, type TestEntry } from '../job/test-log'
 import { doneIn } from '../job/work-log'
-import { sentenceStart } from '../units/format'
 import { inspection } from '.'
 import { judgeTest, type Verdict } from './judge'
 import { type GroupKey, groupKeys, type MatrixRow, type Test, type TestList } from './tests'
@@ -50,6 +49,8 @@ export interface TestsStand {
   count: number
   failed: Test[]
   again: Test[]
+  doubtful: Test[]
+  leftOut: Test[]
   /** the first that is not done, in the order of the list */
   next: string | null
   /** what was read of tests that the list no longer has */
@@ -121,16 +122,18 @@ export function standOfTests(job: Job, { tests }: Pick<TestList, 'tests'>): Test
             {
               group,
               count: here.length,
-              passed: here.filter(t => settled.has(stateOf(t))).length,
+              passed: here.filter(t => stateOf(t) === 'passed').length,
               failed: here.filter(t => stateOf(t) === 'failed').length,
             },
           ]
         : []
     }),
-    passed: counts.filter(t => settled.has(stateOf(t))).length,
+    passed: counts.filter(t => stateOf(t) === 'passed').length,
     count: counts.length,
     failed: counts.filter(t => stateOf(t) === 'failed'),
     again: counts.filter(t => stateOf(t) === 'again'),
+    doubtful: counts.filter(t => stateOf(t) === 'doubtful'),
+    leftOut: counts.filter(t => stateOf(t) === 'left out'),
     next: counts.find(t => !settled.has(stateOf(t)))?.id ?? null,
     gone: [...byTest].flatMap(([test, own]) => {
       const last = ofTests(own, 'read').at(-1)
@@ -188,21 +191,24 @@ function inspectionOf(job: Job): InspectionStand {
   }
 }
 
-/** How it stands, in a sentence. */
-export function standText({ passed, count, failed, again, simulated }: TestsStand): string {
+/** How it stands, in a sentence: what is not passed is never counted as if it were. */
+export function standText({ passed, count, simulated, ...lists }: TestsStand): string {
   if (!count) return 'Nothing to prove yet.'
-  const left = count - passed - failed.length - again.length
-  return sentenceStart(
-    [
-      `${passed} of ${count} passed`,
-      failed.length && `${failed.length} failed`,
-      again.length && `${again.length} to be read again`,
-      left > 0 && `${left} open`,
-      simulated && `${simulated} by simulated instruments, which prove nothing in a house`,
-    ]
-      .filter(Boolean)
-      .join('; '),
-  ).concat('.')
+  const told = [
+    [lists.failed.length, 'failed'],
+    [lists.doubtful.length, 'doubtful'],
+    [lists.again.length, 'to be read again'],
+    [lists.leftOut.length, 'left out'],
+  ] as const
+  const open = count - passed - told.reduce((sum, [n]) => sum + n, 0)
+  return [
+    `${passed} of ${count} passed`,
+    ...told.flatMap(([n, word]) => (n ? [`${n} ${word}`] : [])),
+    ...(open > 0 ? [`${open} open`] : []),
+    ...(simulated ? [`${simulated} by simulated instruments, which prove nothing in a house`] : []),
+  ]
+    .join('; ')
+    .concat('.')
 }
 
 /** Watts of all circuits that came on, as they were read; and what the unit gives. */

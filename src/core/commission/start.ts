@@ -74,9 +74,10 @@ function largestStart(p: Proof): Test[] {
             'inrush',
             { place: `inrush ${load.id}`, at: `on the hot of ${named(need)}`, points: ['H'] },
             {
-              ...expected('A', 0, startA * (1 + startTolerance), {
+              ...expected('A', 0.4 * startA, startA * (1 + startTolerance), {
                 formula: 'the start that the design has',
-                tolerance: `${quantity(startTolerance, 'fraction')} above it, ${ours}`,
+                tolerance: `${quantity(startTolerance, 'fraction')} above it, ${ours}; below two fifths of it the start was missed`,
+                doubtFrom: 0,
                 // more than that is a figure to take over, if it is one
                 doubtTo: Number.POSITIVE_INFINITY,
               }),

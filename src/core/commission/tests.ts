@@ -113,6 +113,8 @@ export type Together =
       /** of the whole way; null while its length is not known: then `mostOhms` */
       ohms: number | null
       mostOhms: number
+      /** with less than this the load was not on */
+      leastA: number
       withinV: number
       leastV: number
       leastFraction: number

@@ -78,7 +78,7 @@ test('a sound house passes every test: no false alarm in 200 of them', () => {
   }
 })
 
-test('every demo job by every method: none gives a false alarm, and every cause that a test names is found by a test', () => {
+test('every demo job by every method: none gives a false alarm, and every cause is found by a test that names it', () => {
   let found = 0
   for (const { job: base } of demoJobs)
     for (const method of methodIds) {
@@ -89,7 +89,8 @@ test('every demo job by every method: none gives a false alarm, and every cause 
       // one instance of each kind: c5 and c7 are wired alike
       const kinds = new Map(list.tests.flatMap(t => t.causes.map(c => [c.id.split(':')[0], c.id] as const)))
       for (const cause of kinds.values()) {
-        expect([job.title, method, cause, notPassed(p, list, 7, [cause]).length > 0]).toEqual([
+        const naming = { ...list, tests: list.tests.filter(t => t.causes.some(c => c.id === cause)) }
+        expect([job.title, method, cause, notPassed(p, naming, 7, [cause]).length > 0]).toEqual([
           job.title,
           method,
           cause,

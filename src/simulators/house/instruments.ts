@@ -220,6 +220,7 @@ export function instrumentsOf(p: Proof, truth: Truth): Instruments {
           return round(solved(state, on, q.later).volts(point(place, a), point(place, b)), 1)
         }
         case 'tester': {
+          if (place === 'known') return round(truth.lineV, 1)
           if (fedToo(place)) return round(truth.sourceV, 1)
           const [from, to] = [point(place, a), point(place, b)]
           // what shows nothing unloaded shows nothing loaded
@@ -233,8 +234,17 @@ export function instrumentsOf(p: Proof, truth: Truth): Instruments {
           ])
           return round(net.volts(from, to), 1)
         }
-        case 'clamp':
-          return round(solved(state, on).amps(place), 2)
+        case 'clamp': {
+          const net = solved(state, on)
+          return round(
+            place === 'load way'
+              ? p.split
+                ? Math.max(net.amps('way L1'), net.amps('way L2'))
+                : net.amps('way N')
+              : net.amps(place),
+            2,
+          )
+        }
         case 'inrush':
           return round(starting(rest(place, 'inrush') ?? '', state, on).amps, 1)
         case 'megohms':

@@ -49,9 +49,12 @@ export function solve(
 ): Solved {
   const find = points(branches)
   const root = find(ground)
-  const index = new Map<string, number>()
-  for (const { a, b } of branches)
-    for (const id of [find(a), find(b)]) if (id !== root && !index.has(id)) index.set(id, index.size)
+  // what hangs on one wire alone goes first, the bars last: little is filled in
+  const degree = new Map<string, number>()
+  for (const { a, b, ohms } of branches)
+    for (const id of [find(a), find(b)])
+      if (id !== root) degree.set(id, (degree.get(id) ?? 0) + (ohms === 0 ? 0 : 1))
+  const index = new Map([...degree].sort((x, y) => x[1] - y[1]).map(([id], n) => [id, n] as const))
   const n = index.size
   const groups = anglesRad.length
   const width = n + groups
@@ -116,22 +119,29 @@ export function solve(
   }
 }
 
-/** Gauss–Jordan with the largest pivot of its column. */
-function eliminate(rows: Float64Array[], n: number, width: number) {
+/** Gauss: the conductances of a network are symmetric and outweigh each other along the diagonal, so that no pivot has to be looked for. Zeros are skipped: most are. */
+function eliminate(rows: readonly Float64Array[], n: number, width: number) {
   for (let c = 0; c < n; c++) {
-    let best = c
-    for (let r = c + 1; r < n; r++) if (Math.abs(rows[r]?.[c] ?? 0) > Math.abs(rows[best]?.[c] ?? 0)) best = r
-    const [pivot, other] = [rows[best], rows[c]]
-    if (!pivot || !other) continue
-    rows[c] = pivot
-    rows[best] = other
+    const pivot = rows[c]
+    if (!pivot) continue
     const by = pivot[c] ?? 1
-    for (let k = c; k < width; k++) pivot[k] = (pivot[k] ?? 0) / by
-    for (let r = 0; r < n; r++) {
+    const used: number[] = []
+    for (let k = c + 1; k < width; k++) if (pivot[k] !== 0) used.push(k)
+    for (let r = c + 1; r < n; r++) {
       const row = rows[r]
-      const f = row?.[c] ?? 0
-      if (r === c || !row || f === 0) continue
-      for (let k = c; k < width; k++) row[k] = (row[k] ?? 0) - f * (pivot[k] ?? 0)
+      const lead = row?.[c] ?? 0
+      if (!row || lead === 0) continue
+      const f = lead / by
+      for (const k of used) row[k] = (row[k] ?? 0) - f * (pivot[k] ?? 0)
+    }
+  }
+  for (let c = n - 1; c >= 0; c--) {
+    const row = rows[c]
+    if (!row) continue
+    for (let g = n; g < width; g++) {
+      let value = row[g] ?? 0
+      for (let k = c + 1; k < n; k++) if (row[k] !== 0) value -= (row[k] ?? 0) * (rows[k]?.[g] ?? 0)
+      row[g] = value / (row[c] ?? 1)
     }
   }
 }

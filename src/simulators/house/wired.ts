@@ -75,6 +75,7 @@ export function wired(p: Proof, truth: Truth, standing: Standing): Branch[] {
             `inverter out ${leg}`,
             `line ${id} ${leg}`,
             leftOff || faults.has(`hot-open:${leg}`) ? 1e9 : 0.004,
+            { name: `way ${leg}` },
           )
         else if (!feeder) branch(`service ${leg}`, `line ${id} ${leg}`, 0.003)
         else branch(`wire ${feeder.circuit.id} ${leg === 'L1' ? 'H' : 'H2'}`, `line ${id} ${leg}`, 0.012)
@@ -200,7 +201,7 @@ export function wired(p: Proof, truth: Truth, standing: Standing): Branch[] {
       // made up the wrong way round in a cord end
       const reversed = faults.has('polarity:way')
       const end = reversed && c === 'N' ? 'L1' : reversed && c === 'L1' ? 'N' : c
-      branch(`out ${c}`, `inlet ${end}`, ohms + poor, c === 'G' ? { name: 'ground cord' } : {})
+      branch(`out ${c}`, `inlet ${end}`, ohms + poor, { name: c === 'G' ? 'ground cord' : `way ${c}` })
     }
     if (faults.has('bond-second:inlet')) branch('inlet N', 'inlet G', 0.02)
     if (p.grounding.neutral !== 'switched' && job.hookup.sourceNeutral !== 'left off')
