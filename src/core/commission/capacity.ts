@@ -1,6 +1,6 @@
 import { capacityOf, leftOf, lossesOf } from '../source/store'
 import { figure, quantity } from '../units/format'
-import { asked, cause, type Proof, setUp, test } from './scene'
+import { asked, cause, type Proof, setUp, test, unitName } from './scene'
 import type { Test } from './tests'
 
 /** A steady load that is known: this share of what the unit gives, W. */
@@ -11,7 +11,7 @@ export const capacityTests = (p: Proof): Test[] =>
   (p.job.source?.units ?? [])
     .filter(u => capacityOf(u) > 0 && u.equipment.kind !== 'vehicle-outlet')
     .map(unit => {
-      const { name } = unit.equipment
+      const name = unitName(p, unit.id)
       const { idleW, efficiencyFraction } = lossesOf(unit.equipment)
       const ratedWh = capacityOf(unit)
       const loadW = 100 * Math.max(1, Math.round((loadShare * unit.equipment.continuousW) / 100))

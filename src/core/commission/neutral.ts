@@ -12,6 +12,7 @@ import {
   type Proof,
   setUp,
   test,
+  unitName,
   wayIn,
 } from './scene'
 import type { Asked, Cause, Test } from './tests'
@@ -244,7 +245,8 @@ function unitBonds(p: Proof): Test[] {
   return source.units
     .filter(u => u.equipment.kind !== 'inverter')
     .map(unit => {
-      const { name, neutral = 'not stated' } = unit.equipment
+      const { neutral = 'not stated' } = unit.equipment
+      const name = unitName(p, unit.id)
       const place = { place: `unit ${unit.id}`, at: `at an outlet of the ${name}, nothing plugged in` }
       const plugged = p.job.hookup.bondingPlug
       const bonded = plugged || neutral === 'bonded'

@@ -309,6 +309,13 @@ export const wiringOf = ({ circuit, panel, place, leg }: CircuitNeed, { job }: P
   leg,
   job.hookup.method,
 ]
+/** A unit by its name, with its number where there are several. */
+export const unitName = ({ job: { source } }: Pick<Proof, 'job'>, unitId: string): string => {
+  const units = source?.units ?? []
+  const at = units.findIndex(u => u.id === unitId)
+  const name = units[at]?.equipment.name ?? 'unit'
+  return units.length > 1 ? `${name}, unit ${at + 1}` : name
+}
 /** How the source is connected. */
 export const wayIn = ({ job: { source, hookup } }: Proof): unknown => [
   source?.arrangement,

@@ -73,3 +73,40 @@ test('what the field wrote down is no step to undo, and no part of a copy', asyn
   expect(copy?.job.planned.some(c => c.built)).toBe(false)
   expect((await workLogs(actor)).some(log => log.length > 30)).toBe(true)
 })
+
+test('what was proven is no step to undo, and no part of a copy; two who wrote at once are both kept', async () => {
+  const id = await createJob(actor, alderHollow, 'opened', now)
+  const read = (entry: string, by: string) => ({
+    id: randomUUID(),
+    kind: 'do' as const,
+    operation: {
+      op: 'recordTests' as const,
+      about: 'a test',
+      entries: [
+        {
+          kind: 'read' as const,
+          id: entry,
+          test: 'ground:c5',
+          by,
+          at: now.toISOString(),
+          on: '2026-03-01',
+          readings: [{ key: 'ohms', value: 0.2 }],
+          basis: 'b',
+          judged: 'passed' as const,
+        },
+      ],
+    },
+  })
+  const [ann, ben] = [read('a', 'Ann'), read('b', 'Ben')]
+  expect(await changeJob(actor, id, 1, [ann], now)).toMatchObject({ state: 'written', record: { undos: [] } })
+  // Ben was in the cellar: what Ann wrote is told, and his is written on top of it
+  const stale = await changeJob(actor, id, 1, [ben], now)
+  expect(stale).toMatchObject({ state: 'stale', since: [{ sentence: 'tested a test' }] })
+  expect(await changeJob(actor, id, 2, [ben], now)).toMatchObject({ state: 'written' })
+  // sent twice, written once
+  await changeJob(actor, id, 3, [read('b', 'Ben')], now)
+  const kept = (await readJobRecord(actor, id))?.job
+  expect(kept?.tests?.log.map(e => e.by)).toEqual(['Ann', 'Ben'])
+  const copy = await readJobRecord(actor, (await duplicateJob(actor, id, now)) ?? '')
+  expect(copy?.job.tests).toBeUndefined()
+})
