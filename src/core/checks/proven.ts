@@ -1,7 +1,7 @@
 import type { Evaluated } from '../assess/evaluated'
 import { capacityAsRead, loopAsRead, readOf } from '../assess/measured'
 import { named } from '../assess/needs'
-import { figureOf, lastRead, ofTests, type TestEntry } from '../job/test-log'
+import { figureOf, lastRead, ofTests, overtaking, type TestEntry } from '../job/test-log'
 import { doneIn } from '../job/work-log'
 import { sharedOut, wattsExpected } from '../loads/as-read'
 import { startOf } from '../loads/load'
@@ -25,9 +25,14 @@ const target = (field: string) => ({ view: 'tests' as const, field })
 export function testFailed({ job }: Evaluated): Said[] {
   const log = job.tests?.log ?? []
   const mended = new Map(ofTests(log, 'mended').map(e => [e.test, log.indexOf(e)]))
-  return [...lastRead(log)].flatMap(([test, e]): Said[] =>
+  return [...lastRead(log)].flatMap(([test, last]): Said[] => {
+    const against = overtaking(
+      log.filter(e => e.test === test),
+      last,
+    )
+    const e = against?.kind === 'read' ? against : last
     // less capacity than designed is a figure to take over, told as such
-    e.judged !== 'failed' || test.startsWith('capacity:') || (mended.get(test) ?? -1) > log.indexOf(e)
+    return e.judged !== 'failed' || test.startsWith('capacity:') || (mended.get(test) ?? -1) > log.indexOf(e)
       ? []
       : [
           {
@@ -40,8 +45,8 @@ export function testFailed({ job }: Evaluated): Said[] {
             target: target(test),
             fixes: [],
           },
-        ],
-  )
+        ]
+  })
 }
 
 export function measuredWatts({ job, needs }: Evaluated): Said[] {

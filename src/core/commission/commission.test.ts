@@ -1,7 +1,7 @@
 import { alderHollow, demoJobs, fernbrook, quarryRidge, saltmarshLane } from '@/server/seeds/jobs'
 import { applied } from '../job/fixtures/jobs'
 import type { Job } from '../job/schema'
-import type { TestEntry } from '../job/test-log'
+import { instantOf, type TestEntry } from '../job/test-log'
 import { voltageDrop } from '../wiring/voltage-drop'
 import { ageingOf, type CapacityPoint, capacityPoints } from './ageing'
 import { readingsIn } from './file'
@@ -144,6 +144,33 @@ describe('how it stands', () => {
     expect(state(bad, mended, good)).toBe('passed')
   })
 
+  test('what was read in a cellar, and came in after somebody had read it as failed, does not count; read again with that known, it does', () => {
+    const at = (time: string, ohms: number | 'OL', by: string) =>
+      read(
+        ground,
+        { ohms },
+        { at: `2026-03-01T${time}:00Z`, judged: ohms === 'OL' ? 'failed' : 'passed', by },
+      )
+    const [late, noon] = [at('09:00', 0.3, 'Ann'), at('12:00', 'OL', 'Bob')]
+    const one = (...entries: TestEntry[]) => stand(...entries).tests.get(ground.id)
+    expect(one(noon, late)).toMatchObject({ state: 'again', stale: expect.stringMatching(/late: Bob read/) })
+    const mended: TestEntry = {
+      kind: 'mended',
+      ...common(ground.id),
+      by: 'Bob',
+      at: '2026-03-01T12:30:00Z',
+      what: 'splice',
+    }
+    expect(one(noon, mended, late)).toMatchObject({
+      state: 'again',
+      stale: expect.stringMatching(/late: Bob put something right/),
+    })
+    // a clock that is behind does not keep a house from ever passing
+    const behind = new Date('2026-03-01T08:00:00Z')
+    const now = instantOf([noon, mended, late], ground.id, behind)
+    expect(state(noon, mended, late, read(ground, { ohms: 0.3 }, { at: now }))).toBe('passed')
+    expect(instantOf([noon], 'legs', behind)).toBe(behind.toISOString())
+  })
   test('left out is told with who and why, until it is done', () => {
     const left: TestEntry = { kind: 'left out', ...common(ground.id), why: 'finished ceiling' }
     const now = stand(left)

@@ -1,6 +1,6 @@
 import { circuitOf, placeText } from '../job/panels'
 import type { Job } from '../job/schema'
-import { ofTests, type TestEntry } from '../job/test-log'
+import { ofTests, overtaking, type TestEntry } from '../job/test-log'
 import { doneIn } from '../job/work-log'
 import { inspection } from '.'
 import { judgeTest, type Verdict } from './judge'
@@ -66,6 +66,14 @@ export const isSettled = ({ state }: Pick<TestStand, 'state'>): boolean => settl
 /** The work order’s task of a remark. */
 export const remarkTask = (remarkId: string) => `remark:${remarkId}`
 
+function overtakenText(own: readonly TestEntry[], read: ReadEntry): string | null {
+  const by = overtaking(own, read)
+  return (
+    by &&
+    `It came in late: ${by.by} ${by.kind === 'mended' ? 'put something right' : 'read it as failed'} after ${read.by} had read it. Read it again.`
+  )
+}
+
 function standOfTest(test: Test, own: readonly TestEntry[]): Omit<TestStand, 'first'> {
   const reads = ofTests(own, 'read')
   const read = reads.at(-1) ?? null
@@ -81,7 +89,7 @@ function standOfTest(test: Test, own: readonly TestEntry[]): Omit<TestStand, 'fi
       ? 'It was read under another plan: what is tested is connected otherwise now. Read it again.'
       : own.indexOf(read) < mended
         ? 'Something was mended since: read it again.'
-        : null
+        : overtakenText(own, read)
   return {
     state: leftOut
       ? 'left out'

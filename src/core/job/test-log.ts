@@ -7,7 +7,7 @@ const common = {
   id: line(40, 1),
   test: testId,
   by: line(60, 1),
-  /** by the clock of the device: it tells, and orders nothing */
+  /** by the clock of the device, but after all that it knew of the test; entries count as they are kept, and this tells what one of them did not know of */
   at: z.iso.datetime('must be an instant: YYYY-MM-DDThh:mm:ssZ'),
   /** the day where it was done */
   on: z.iso.date('must be a date: YYYY-MM-DD'),
@@ -78,6 +78,26 @@ export function lastRead(log: readonly TestEntry[]): ReadonlyMap<string, Of<'rea
   const last = new Map<string, Of<'read'>>()
   for (const e of log) if (e.kind === 'read') last.set(e.test, e)
   return last
+}
+
+/** When an entry of a test is written down: now, and after everything that is known of it, whatever clocks say. */
+export function instantOf(log: readonly TestEntry[], test: string, now: Date): string {
+  const known = log.reduce((last, e) => (e.test === test ? Math.max(last, Date.parse(e.at)) : last), 0)
+  return new Date(Math.max(now.getTime(), known + 1)).toISOString()
+}
+
+/**
+ * What speaks against a reading that was kept late: found wrong, or put right, after it was read, by somebody it knew nothing of. A reading that
+ * was passed in a cellar in the morning does not outlive the one that failed at noon.
+ * @param own entries of one test, as they are kept
+ */
+export function overtaking(own: readonly TestEntry[], read: Of<'read'>): Of<'read' | 'mended'> | null {
+  const at = Date.parse(read.at)
+  return (
+    ofTests(own.slice(0, own.indexOf(read)), 'read', 'mended').findLast(
+      e => Date.parse(e.at) > at && (e.kind === 'mended' || e.judged === 'failed'),
+    ) ?? null
+  )
 }
 
 /** A figure of an entry; undefined where it is not there, or no figure. */

@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from 'react'
 import { inspection, testList } from '@/core/commission'
 import { standOfTests, type TestsStand } from '@/core/commission/stand'
 import type { Test, TestList } from '@/core/commission/tests'
-import type { TestEntry } from '@/core/job/test-log'
+import { instantOf, type TestEntry } from '@/core/job/test-log'
 import type { Fault } from '@/core/outcome'
 import { today } from '../common/today'
 import { useWorkspace } from '../workspace/store'
@@ -56,6 +56,7 @@ export function useRecordTests(): (
 ) => Fault[] {
   const person = useWorkspace(s => s.person)
   const act = useWorkspace(s => s.act)
+  const log = useWorkspace(s => s.job.tests?.log)
   return (what, about) => {
     const [first] = what
     if (!first) return []
@@ -67,7 +68,7 @@ export function useRecordTests(): (
         id: crypto.randomUUID(),
         test: test.id,
         by: person,
-        at: new Date().toISOString(),
+        at: instantOf(log ?? [], test.id, new Date()),
         on: today(),
       })),
     })
