@@ -241,6 +241,15 @@ describe('how it stands', () => {
       ],
     })
     expect(inspection(done)).toMatchObject({ passed: true, remarks: [{ corrected: true }] })
+    const correct: TestEntry = {
+      ...passed,
+      id: 'i2',
+      result: 'to be corrected',
+      at: '2026-03-01T15:00:00Z',
+    }
+    // what was said in the morning and came in late does not stand over the afternoon
+    expect(inspection(withLog(alderHollow, correct, passed)).result?.result).toBe('to be corrected')
+    expect(inspection(withLog(alderHollow, passed, correct)).passed).toBe(false)
   })
 })
 

@@ -175,11 +175,18 @@ function goneText(job: Job, test: string): string {
     : test
 }
 
+/** What was said last, whenever it came in; of two at one instant the one that is kept last. */
+const lastWritten = <E extends TestEntry>(entries: readonly E[]): E | undefined =>
+  entries.reduce<E | undefined>(
+    (last, e) => (last && Date.parse(last.at) > Date.parse(e.at) ? last : e),
+    undefined,
+  )
+
 function inspectionOf(job: Job): InspectionStand {
   const own = (job.tests?.log ?? []).filter(e => e.test === inspection)
   const done = doneIn(job.work?.log ?? [])
-  const appointment = ofTests(own, 'appointment').at(-1)
-  const result = ofTests(own, 'inspected').at(-1)
+  const appointment = lastWritten(ofTests(own, 'appointment'))
+  const result = lastWritten(ofTests(own, 'inspected'))
   const remarks = ofTests(own, 'remark').map(r => ({
     id: r.id,
     text: r.text,
