@@ -15,7 +15,7 @@ import {
   test,
   wiringOf,
 } from './scene'
-import type { Cause, MatrixRow, Test } from './tests'
+import type { Cause, Expected, MatrixRow, Test } from './tests'
 
 /** What has just run against pressure rests before it is fed again, minutes: as the check on compressors has it. */
 export const restMin = 5
@@ -118,6 +118,10 @@ const common = (need: CircuitNeed) => ({
   panelId: need.panel.id,
 })
 
+/** Volts at the last outlet of a circuit, by a meter or by a tester that loads it. */
+const voltsOf = (need: CircuitNeed, by: 'volts' | 'tester', wants: Expected) =>
+  asked('V', need.circuit.poles === 2 ? 'Between its hots' : 'Hot–N', 'V', by, farOf(need, hots(need)), wants)
+
 const onUtility = (p: Proof, need: CircuitNeed): Test =>
   test(
     {
@@ -125,16 +129,7 @@ const onUtility = (p: Proof, need: CircuitNeed): Test =>
       id: `utility:${need.circuit.id}`,
       text: `${named(need)} on the utility`,
       setUp: setUp(p, 'utility', ['An ordinary day: on the utility, cord out.']),
-      asks: [
-        asked(
-          'V',
-          need.circuit.poles === 2 ? 'Between its hots' : 'Hot–N',
-          'V',
-          'volts',
-          farOf(need, hots(need)),
-          inVolts(times(need)),
-        ),
-      ],
+      asks: [voltsOf(need, 'volts', inVolts(times(need)))],
       causes: causesOf(p, need).filter(c => !c.id.startsWith('left-off:way')),
     },
     wiringOf(need, p),
@@ -156,16 +151,7 @@ const off = (p: Proof, need: CircuitNeed): Test =>
         ],
         { state: offHandle(p, need) },
       ),
-      asks: [
-        asked(
-          'V',
-          need.circuit.poles === 2 ? 'Between its hots' : 'Hot–N',
-          'V',
-          'tester',
-          farOf(need, hots(need)),
-          noVolts,
-        ),
-      ],
+      asks: [voltsOf(need, 'tester', noVolts)],
       causes: causesOf(p, need).filter(c => c.id.startsWith('leads')),
     },
     wiringOf(need, p),
@@ -199,14 +185,7 @@ function onSource(p: Proof, need: CircuitNeed): Test {
         { on: loads.map(l => l.id), state: aloneOn(p, need) },
       ),
       asks: [
-        asked(
-          'V',
-          need.circuit.poles === 2 ? 'Between its hots' : 'Hot–N',
-          'V',
-          'volts',
-          farOf(need, hots(need)),
-          sourceVolts(times(need)),
-        ),
+        voltsOf(need, 'volts', sourceVolts(times(need))),
         ...(loads.length
           ? [
               asked('W', 'Watts as it comes on', 'W', 'display', {
@@ -233,16 +212,7 @@ const staysDead = (p: Proof, need: CircuitNeed): Test =>
       id: `dead:${need.circuit.id}`,
       text: `${named(need)} stays dead on the source`,
       setUp: setUp(p, 'source', ['As in an outage: everything that belongs on, on.']),
-      asks: [
-        asked(
-          'V',
-          need.circuit.poles === 2 ? 'Between its hots' : 'Hot–N',
-          'V',
-          'tester',
-          farOf(need, hots(need)),
-          noVolts,
-        ),
-      ],
+      asks: [voltsOf(need, 'tester', noVolts)],
       causes: [
         cause(
           `fed-too:${need.circuit.id}`,

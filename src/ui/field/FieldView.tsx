@@ -1,5 +1,5 @@
 'use client'
-import { Box, Button, Drawer, IconButton, Paper, type Theme, Typography, useMediaQuery } from '@mui/material'
+import { Box, Button, Drawer, IconButton, type Theme, Typography, useMediaQuery } from '@mui/material'
 import { Check, ChevronLeft, ChevronRight, ListOrdered, Monitor } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
@@ -9,6 +9,7 @@ import type { JobRecord } from '@/core/assess/record'
 import type { Task } from '@/core/order/task'
 import type { Minutes } from '@/core/work/parts/tasks'
 import { Empty } from '../common/pieces'
+import { ThumbBar } from '../common/ThumbBar'
 import { Tool } from '../common/Tool'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { Connection, useOffline } from '../trace/useOffline'
@@ -129,21 +130,7 @@ function Field({ person }: { person: PersonChoice }) {
           )}
         </Box>
       </Box>
-      <Paper
-        square
-        elevation={4}
-        component="nav"
-        aria-label="Step by step"
-        sx={{
-          position: 'fixed',
-          inset: 'auto 0 0',
-          p: 1,
-          display: 'flex',
-          gap: 1,
-          zIndex: 5,
-          '& .MuiButton-root': { minHeight: 56, flex: 1 },
-        }}
-      >
+      <ThumbBar label="Step by step">
         <Button
           variant="outlined"
           startIcon={<ChevronLeft size={22} aria-hidden />}
@@ -174,7 +161,7 @@ function Field({ person }: { person: PersonChoice }) {
         >
           Next
         </Button>
-      </Paper>
+      </ThumbBar>
       <Drawer
         anchor="bottom"
         open={listed}

@@ -1,5 +1,5 @@
 'use client'
-import { Box, Button, Drawer, IconButton, Paper, Typography } from '@mui/material'
+import { Box, Button, Drawer, IconButton, Typography } from '@mui/material'
 import { ChevronLeft, ChevronRight, Grid3x3, ListOrdered, Monitor } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
@@ -10,6 +10,7 @@ import { isSettled, standText } from '@/core/commission/stand'
 import { Fold } from '../common/Fold'
 import { Level } from '../common/Level'
 import { Column, Empty, Quiet } from '../common/pieces'
+import { ThumbBar } from '../common/ThumbBar'
 import { Tool } from '../common/Tool'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { useLive } from '../field/useLive'
@@ -108,7 +109,7 @@ function Proving({ person }: { person: PersonChoice }) {
         <Column>
           <Connection online={online} kept={kept} photos={photos} />
           <Box>
-            <Level full={stand.count ? stand.passed / stand.count : 0} />
+            {stand.count > 0 && <Level full={stand.passed / stand.count} />}
             <Quiet role="status">{standText(stand)}</Quiet>
           </Box>
           {test ? (
@@ -125,25 +126,11 @@ function Proving({ person }: { person: PersonChoice }) {
               <p>Nothing can be proven yet: choose a source and a hook-up, and pick what must live.</p>
             </Empty>
           )}
-          <StandIn list={list} />
+          {test && <StandIn list={list} />}
           <Fold title="Inspection by the authority">{() => <Inspection stand={stand} onPhoto={send} />}</Fold>
         </Column>
       </Box>
-      <Paper
-        square
-        elevation={4}
-        component="nav"
-        aria-label="Test by test"
-        sx={{
-          position: 'fixed',
-          inset: 'auto 0 0',
-          p: 1,
-          display: 'flex',
-          gap: 1,
-          zIndex: 5,
-          '& .MuiButton-root': { minHeight: 56, flex: 1 },
-        }}
-      >
+      <ThumbBar label="Test by test">
         <Button
           variant="outlined"
           startIcon={<ChevronLeft size={22} aria-hidden />}
@@ -160,7 +147,7 @@ function Proving({ person }: { person: PersonChoice }) {
         >
           Next open
         </Button>
-      </Paper>
+      </ThumbBar>
       <Drawer
         anchor="bottom"
         open={open !== null}
