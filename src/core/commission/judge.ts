@@ -87,6 +87,23 @@ export function togetherText(t: Together, ran?: readonly string[]): string {
   }
 }
 
+/** What is kept of a reading: its figures, how the house was connected, how it was judged then and, where it did not pass, in which words. */
+export function judgedEntry(
+  test: Pick<Test, 'asks' | 'together' | 'basis' | 'text'>,
+  readings: Read[],
+  ran?: string[],
+) {
+  const { state, text, next } = judgeTest(test, readings, ran)
+  return {
+    kind: 'read' as const,
+    readings,
+    basis: test.basis,
+    judged: state === 'open' ? ('doubtful' as const) : state,
+    ...(state !== 'passed' && { verdict: `${test.text}: ${text || next}`.slice(0, 300) }),
+    ...(ran && { ran }),
+  }
+}
+
 /** What a test says to readings: each by itself, and what they mean together. `ran`: ids of the loads that ran, where not all did. */
 export function judgeTest(
   test: Pick<Test, 'asks' | 'together'>,

@@ -1,5 +1,5 @@
 import { inspection, testList } from '@/core/commission'
-import { judgeTest } from '@/core/commission/judge'
+import { judgedEntry } from '@/core/commission/judge'
 import { proofOf } from '@/core/commission/scene'
 import { remarkTask } from '@/core/commission/stand'
 import type { Test } from '@/core/commission/tests'
@@ -39,19 +39,14 @@ export function proven(job: Job, { seed, fault, by, day, done }: Proving): Job {
     .tests.filter(done)
     .map((test, n): TestEntry => {
       const readings = test.asks.map(a => ({ key: a.key, value: instruments.read(questionOf(test, a)) }))
-      const verdict = judgeTest(test, readings)
       return testEntrySchema.parse({
-        kind: 'read',
+        ...judgedEntry(test, readings),
         id: `seed-${n + 1}`,
         test: test.id,
         by: by[n % 2],
         at: new Date(Date.parse(`${day}T14:00:00Z`) + n * 150_000).toISOString(),
         on: day,
-        readings,
         instrument: 'meter 7',
-        basis: test.basis,
-        judged: verdict.state === 'open' ? 'doubtful' : verdict.state,
-        ...(verdict.state !== 'passed' && { verdict: verdict.text }),
         ...(fault !== undefined && { simulated: true }),
       })
     })

@@ -1,5 +1,5 @@
 import { Alert, Box, Button, ButtonBase, Chip, LinearProgress } from '@mui/material'
-import { judgeTest, readingText } from '@/core/commission/judge'
+import { judgedEntry, readingText } from '@/core/commission/judge'
 import { restMin } from '@/core/commission/matrix'
 import { runningTotal } from '@/core/commission/stand'
 import { type MatrixRow, type MatrixSupply, supplies, type Test } from '@/core/commission/tests'
@@ -192,21 +192,13 @@ function AllDead({
   )
   const written = (what: readonly { test: Test; value: number | string }[], simulated: boolean) =>
     record(
-      what.map(({ test, value }) => {
-        const readings = [{ key: test.asks[0]?.key ?? 'V', value }]
-        const verdict = judgeTest(test, readings)
-        return {
-          test,
-          facts: {
-            kind: 'read' as const,
-            readings,
-            basis: test.basis,
-            judged: verdict.state === 'open' ? ('doubtful' as const) : verdict.state,
-            ...(verdict.state !== 'passed' && { verdict: `${test.text}: ${verdict.text}`.slice(0, 300) }),
-            ...(simulated && { simulated: true as const }),
-          },
-        }
-      }),
+      what.map(({ test, value }) => ({
+        test,
+        facts: {
+          ...judgedEntry(test, [{ key: test.asks[0]?.key ?? 'V', value }]),
+          ...(simulated && { simulated: true as const }),
+        },
+      })),
       'What must stay dead on the source',
     )
   const sheet = useSheet<{ highest: string }, number>({

@@ -1,7 +1,7 @@
 import { Box, Button, Chip, FormHelperText, ToggleButton, ToggleButtonGroup } from '@mui/material'
 import { FileUp, Gauge } from 'lucide-react'
 import { useState } from 'react'
-import { judgeTest, rangeText, togetherText } from '@/core/commission/judge'
+import { judgedEntry, rangeText, togetherText } from '@/core/commission/judge'
 import { type Asked, instruments, type Test } from '@/core/commission/tests'
 import { typedRead } from '@/core/commission/typed'
 import type { Read, TestEntry } from '@/core/job/test-log'
@@ -24,7 +24,7 @@ interface Typed {
   ran: string[]
   instrument: string
 }
-type ReadFacts = Omit<Extract<TestEntry, { kind: 'read' }>, 'kind' | 'id' | 'test' | 'by' | 'at' | 'on'>
+type ReadFacts = Omit<Extract<TestEntry, { kind: 'read' }>, 'id' | 'test' | 'by' | 'at' | 'on'>
 
 /** A day by the second is a few megabytes. */
 const largestSeries = 20_000_000
@@ -66,13 +66,8 @@ export function TestForm({
       })
       if (faults.length) return fail(...faults)
       const ran = loads.length && typed.ran.length < loads.length ? typed.ran : undefined
-      const verdict = judgeTest(test, readings, ran)
       return ok({
-        readings,
-        basis: test.basis,
-        judged: verdict.state === 'open' ? 'doubtful' : verdict.state,
-        ...(verdict.state !== 'passed' && { verdict: `${test.text}: ${verdict.text}`.slice(0, 300) }),
-        ...(ran && { ran }),
+        ...judgedEntry(test, readings, ran),
         ...(typed.simulated.some((value, n) => value !== '' && value === typed.r[n]) && {
           simulated: true as const,
         }),
@@ -81,7 +76,7 @@ export function TestForm({
     },
     save: facts => {
       if (facts.instrument) localStorage.setItem(lastInstrument(id), facts.instrument)
-      return record(test, { kind: 'read', ...facts })
+      return record(test, facts)
     },
     done: onWritten,
   })

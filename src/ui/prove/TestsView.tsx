@@ -5,7 +5,7 @@ import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { useEffect } from 'react'
 import { notBuilt } from '@/core/commission'
-import { judgeTest } from '@/core/commission/judge'
+import { judgedEntry } from '@/core/commission/judge'
 import { standText } from '@/core/commission/stand'
 import { groups } from '@/core/commission/tests'
 import { plural, together } from '@/core/units/format'
@@ -220,22 +220,7 @@ function FromFile({ tests: { list } }: { tests: Tests }) {
     const read = readingsIn(await file.text(), list.tests)
     if (!read.ok) return say(`${file.name}: ${read.faults.slice(0, 4).map(faultLine).join('; ')}`)
     const faults = record(
-      read.value.map(({ test, readings, ran }) => {
-        const verdict = judgeTest(test, readings, ran)
-        return {
-          test,
-          facts: {
-            kind: 'read' as const,
-            readings,
-            basis: test.basis,
-            judged: verdict.state === 'open' ? ('doubtful' as const) : verdict.state,
-            ...(verdict.state !== 'passed' && {
-              verdict: `${test.text}: ${verdict.text || verdict.next}`.slice(0, 300),
-            }),
-            ...(ran && { ran }),
-          },
-        }
-      }),
+      read.value.map(({ test, readings, ran }) => ({ test, facts: judgedEntry(test, readings, ran) })),
       file.name,
     )
     say(
