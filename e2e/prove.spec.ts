@@ -44,6 +44,8 @@ async function readAll(page: Page) {
     }
   await write(page)
   await expect(verdict(page)).toBeVisible()
+  // what follows from the verdict comes behind it
+  await expect(card(page).getByRole('button', { name: 'Read it again' })).toBeVisible()
 }
 
 test.describe('on a phone', () => {

@@ -1,7 +1,7 @@
 import { Alert, Box, Button, Chip, Typography } from '@mui/material'
 import { Camera, Check, CircleSlash, RotateCcw, TriangleAlert, Wrench } from 'lucide-react'
 import dynamic from 'next/dynamic'
-import { memo, useState } from 'react'
+import { memo, useDeferredValue, useState } from 'react'
 import { inEdition } from '@/core/articles'
 import { causesBy, readingText, type Verdict } from '@/core/commission/judge'
 import type { TestStand } from '@/core/commission/stand'
@@ -35,23 +35,44 @@ interface Props {
 }
 
 /** One test: how the house stands for it, where the probes go, what is read, what it means, and what to look for when it fails. */
-export function TestCard({ test, tests: { list, stand }, bench, number, onPhoto }: Props) {
-  const job = useWorkspace(s => s.job)
+export function TestCard({ test, tests, bench, number, onPhoto }: Props) {
+  const now = tests.stand.tests.get(test.id)
+  // what a reading means is drawn first, what follows from it behind it
+  const settled = useDeferredValue(tests)
+  const before = settled.stand.tests.get(test.id)
   const [again, setAgain] = useState(false)
-  const now = stand.tests.get(test.id)
-  if (!now) return null
-  const counts = now.state === 'passed' || now.state === 'doubtful' || now.state === 'failed'
-  const asks = !counts || again
-  const photos = job.photos.filter(p => p.about.kind === 'task' && p.about.task === test.id)
+  if (!now || !before) return null
   return (
     <Column
       component="article"
       aria-label={`Test ${number}: ${test.text}`}
       sx={{ '& .MuiButton-root': { minHeight: 44 } }}
     >
+      <Head test={test} number={number} of={tests.list.tests.length} stand={before} again={again} />
+      {counts(now) && now.verdict && now.read && <Said test={test} stand={now} verdict={now.verdict} />}
+      <Reading test={test} tests={settled} bench={bench} again={again} onAgain={setAgain} />
+      <More test={test} onPhoto={onPhoto} />
+      {before.history.length > 0 && <History test={test} history={before.history} />}
+    </Column>
+  )
+}
+
+const counts = ({ state }: TestStand) => state === 'passed' || state === 'doubtful' || state === 'failed'
+
+interface HeadProps {
+  test: Test
+  number: number
+  of: number
+  stand: TestStand
+  again: boolean
+}
+
+const Head = memo(function Head({ test, number, of, stand, again }: HeadProps) {
+  return (
+    <>
       <Box>
         <Quiet>
-          Test {number} of {list.tests.length} · {groups[test.group].name}, {groups[test.group].about}
+          Test {number} of {of} · {groups[test.group].name}, {groups[test.group].about}
           {test.optional && ' · where the instrument is at hand'}
         </Quiet>
         <Typography
@@ -61,22 +82,41 @@ export function TestCard({ test, tests: { list, stand }, bench, number, onPhoto 
           {test.text}
         </Typography>
       </Box>
-      {now.stale && (
+      {stand.stale && (
         <Alert severity="warning" icon={<RotateCcw size={20} aria-hidden />}>
-          {now.stale}
+          {stand.stale}
         </Alert>
       )}
-      {now.leftOut && (
+      {stand.leftOut && (
         <Alert severity="warning" icon={<CircleSlash size={20} aria-hidden />}>
-          Left out by {now.leftOut.by}: {now.leftOut.why}
+          Left out by {stand.leftOut.by}: {stand.leftOut.why}
         </Alert>
       )}
-      {now.first.length > 0 && asks && (
+      {stand.first.length > 0 && (!counts(stand) || again) && (
         <Alert severity="warning" icon={false}>
-          Better first: {together(now.first.map(t => t.text))}.
+          Better first: {together(stand.first.map(t => t.text))}.
         </Alert>
       )}
-      {counts && now.verdict && now.read && <Said test={test} stand={now} verdict={now.verdict} />}
+    </>
+  )
+})
+
+interface ReadingProps {
+  test: Test
+  tests: Tests
+  bench: Bench | null
+  again: boolean
+  onAgain: (again: boolean) => void
+}
+
+/** What to do at it: the readings; once they are read, what can be wrong. */
+const Reading = memo(function Reading({ test, tests: { stand }, bench, again, onAgain }: ReadingProps) {
+  const photos = useWorkspace(s => s.job.photos)
+  const now = stand.tests.get(test.id)
+  if (!now) return null
+  const asks = !counts(now) || again
+  return (
+    <>
       {(now.state === 'failed' || now.state === 'doubtful') && (
         <>
           <TakeOver testId={test.id} />
@@ -90,8 +130,8 @@ export function TestCard({ test, tests: { list, stand }, bench, number, onPhoto 
           )}
         </>
       )}
-      {counts && !again && (
-        <Button variant="outlined" onClick={() => setAgain(true)} sx={{ alignSelf: 'start' }}>
+      {!asks && (
+        <Button variant="outlined" onClick={() => onAgain(true)} sx={{ alignSelf: 'start' }}>
           Read it again
         </Button>
       )}
@@ -112,28 +152,30 @@ export function TestCard({ test, tests: { list, stand }, bench, number, onPhoto 
             key={`${test.id} ${now.history.length}`}
             test={test}
             bench={bench}
-            onWritten={() => setAgain(false)}
+            onWritten={() => onAgain(false)}
           />
         </>
       )}
-      <Thumbnails photos={photos} />
-      <More test={test} onPhoto={onPhoto} />
-      {now.history.length > 0 && (
-        <Fold title={`Everything written down of it (${now.history.length})`}>
-          {() => (
-            <Box component="ol" sx={{ m: 0, pl: 2.5 }}>
-              {now.history.map(e => (
-                <li key={e.id}>
-                  <HistoryLine test={test} entry={e} />
-                </li>
-              ))}
-            </Box>
-          )}
-        </Fold>
-      )}
-    </Column>
+      <Thumbnails photos={photos.filter(p => p.about.kind === 'task' && p.about.task === test.id)} />
+    </>
   )
-}
+})
+
+const History = memo(function History({ test, history }: { test: Test; history: readonly TestEntry[] }) {
+  return (
+    <Fold title={`Everything written down of it (${history.length})`}>
+      {() => (
+        <Box component="ol" sx={{ m: 0, pl: 2.5 }}>
+          {history.map(e => (
+            <li key={e.id}>
+              <HistoryLine test={test} entry={e} />
+            </li>
+          ))}
+        </Box>
+      )}
+    </Fold>
+  )
+})
 
 const looks = {
   passed: { severity: 'success', icon: Check },

@@ -3,7 +3,7 @@ import { Box, Button, Drawer, IconButton, Typography } from '@mui/material'
 import { ChevronLeft, ChevronRight, Grid3x3, ListOrdered, Monitor } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
-import { useCallback, useEffect, useState } from 'react'
+import { memo, useCallback, useDeferredValue, useEffect, useState } from 'react'
 import type { Evaluation } from '@/core/assess/evaluate'
 import type { JobRecord } from '@/core/assess/record'
 import { isSettled, standText } from '@/core/commission/stand'
@@ -21,7 +21,7 @@ import { WorkspaceRoot } from '../workspace/Workspace'
 import { TestCard } from './TestCard'
 import { TestIndex } from './TestIndex'
 import { useBench } from './useBench'
-import { useChosen, useTests } from './useTests'
+import { type Tests, useChosen, useTests } from './useTests'
 
 const ConflictDialog = dynamic(() => import('../workspace/ConflictDialog').then(m => m.ConflictDialog))
 const Notice = dynamic(() => import('../workspace/Notice').then(m => m.Notice))
@@ -48,7 +48,6 @@ const lastKey = (jobId: string) => `spillway.test.${jobId}`
 
 function Proving({ person }: { person: PersonChoice }) {
   const id = useWorkspace(s => s.id)
-  const title = useWorkspace(s => s.job.title)
   const live = useWorkspace(s => s.live)
   const notice = useWorkspace(s => s.notice)
   const conflict = useWorkspace(s => s.conflict !== null)
@@ -56,10 +55,12 @@ function Proving({ person }: { person: PersonChoice }) {
   const { online, kept, photos, send } = useOffline()
   useLive(id)
   const tests = useTests()
-  const { list, stand } = tests
+  // what a reading means is drawn first, what follows from it behind it
+  const settled = useDeferredValue(tests)
+  const { list, stand } = settled
   const bench = useBench()
   const { test, number, choose } = useChosen(tests)
-  const [open, setOpen] = useState<'list' | 'matrix' | null>(null)
+  const [open, setOpen] = useState<Opened | null>(null)
   useEffect(() => {
     const named = decodeURIComponent(location.hash.slice(1)) || localStorage.getItem(lastKey(id))
     if (named) choose(named)
@@ -74,27 +75,9 @@ function Proving({ person }: { person: PersonChoice }) {
     },
     [id, choose],
   )
-  const state = test ? stand.tests.get(test.id)?.state : undefined
-  // the next that is open; after the last of them, the first that was left
-  const waiting = list.tests.filter(
-    t => t !== test && !t.optional && !isSettled(stand.tests.get(t.id) ?? { state: 'open' }),
-  )
-  const next = waiting.find(t => list.tests.indexOf(t) > number) ?? waiting[0]
   return (
     <div data-live={live || undefined}>
-      <TopBar person={person} crowded>
-        <Box sx={{ flex: 1, minWidth: 0 }}>
-          <Typography noWrap component="h1" sx={{ fontWeight: 700, fontSize: 'inherit' }}>
-            {title}
-          </Typography>
-          <SaveState />
-        </Box>
-        <IconButton aria-label="Tests at the desk" component={Link} href={`/jobs/${id}/tests`}>
-          <Monitor size={18} aria-hidden />
-        </IconButton>
-        <Tool label="Circuits by supply" icon={Grid3x3} onClick={() => setOpen('matrix')} />
-        <Tool label="All tests" icon={ListOrdered} onClick={() => setOpen('list')} />
-      </TopBar>
+      <Head person={person} onOpen={setOpen} />
       <Box
         component="main"
         sx={{
@@ -108,10 +91,7 @@ function Proving({ person }: { person: PersonChoice }) {
       >
         <Column>
           <Connection online={online} kept={kept} photos={photos} />
-          <Box>
-            {stand.count > 0 && <Level full={stand.passed / stand.count} />}
-            <Quiet role="status">{standText(stand)}</Quiet>
-          </Box>
+          <Standing stand={stand} />
           {test ? (
             <TestCard
               key={test.id}
@@ -127,27 +107,10 @@ function Proving({ person }: { person: PersonChoice }) {
             </Empty>
           )}
           {test && <StandIn list={list} />}
-          <Fold title="Inspection by the authority">{() => <Inspection stand={stand} onPhoto={send} />}</Fold>
+          <Authority stand={stand} onPhoto={send} />
         </Column>
       </Box>
-      <ThumbBar label="Test by test">
-        <Button
-          variant="outlined"
-          startIcon={<ChevronLeft size={22} aria-hidden />}
-          disabled={number === 0}
-          onClick={() => show(list.tests[number - 1]?.id)}
-        >
-          Back
-        </Button>
-        <Button
-          variant={state === 'passed' ? 'contained' : 'outlined'}
-          endIcon={<ChevronRight size={22} aria-hidden />}
-          disabled={!next}
-          onClick={() => show(next?.id)}
-        >
-          Next open
-        </Button>
-      </ThumbBar>
+      <Ways tests={settled} number={number} onShow={show} />
       <Drawer
         anchor="bottom"
         open={open !== null}
@@ -161,7 +124,7 @@ function Proving({ person }: { person: PersonChoice }) {
       >
         {open === 'list' && (
           <TestIndex
-            tests={tests}
+            tests={settled}
             currentId={test?.id ?? null}
             onChoose={show}
             onMatrix={() => setOpen('matrix')}
@@ -169,7 +132,7 @@ function Proving({ person }: { person: PersonChoice }) {
         )}
         {open === 'matrix' && (
           <Box sx={{ p: 1 }}>
-            <Matrix tests={tests} bench={bench} currentId={test?.id ?? null} onChoose={show} />
+            <Matrix tests={settled} bench={bench} currentId={test?.id ?? null} onChoose={show} />
           </Box>
         )}
       </Drawer>
@@ -179,3 +142,82 @@ function Proving({ person }: { person: PersonChoice }) {
     </div>
   )
 }
+
+type Opened = 'list' | 'matrix'
+
+const Head = memo(function Head({
+  person,
+  onOpen,
+}: {
+  person: PersonChoice
+  onOpen: (what: Opened) => void
+}) {
+  const id = useWorkspace(s => s.id)
+  const title = useWorkspace(s => s.job.title)
+  return (
+    <TopBar person={person} crowded>
+      <Box sx={{ flex: 1, minWidth: 0 }}>
+        <Typography noWrap component="h1" sx={{ fontWeight: 700, fontSize: 'inherit' }}>
+          {title}
+        </Typography>
+        <SaveState />
+      </Box>
+      <IconButton aria-label="Tests at the desk" component={Link} href={`/jobs/${id}/tests`}>
+        <Monitor size={18} aria-hidden />
+      </IconButton>
+      <Tool label="Circuits by supply" icon={Grid3x3} onClick={() => onOpen('matrix')} />
+      <Tool label="All tests" icon={ListOrdered} onClick={() => onOpen('list')} />
+    </TopBar>
+  )
+})
+
+const Standing = memo(function Standing({ stand }: Pick<Tests, 'stand'>) {
+  return (
+    <Box>
+      {stand.count > 0 && <Level full={stand.passed / stand.count} />}
+      <Quiet role="status">{standText(stand)}</Quiet>
+    </Box>
+  )
+})
+
+const Authority = memo(function Authority(
+  inspected: Pick<Tests, 'stand'> & { onPhoto: () => Promise<void> },
+) {
+  return <Fold title="Inspection by the authority">{() => <Inspection {...inspected} />}</Fold>
+})
+
+interface WaysProps {
+  tests: Tests
+  /** of the test on the screen, from 0 */
+  number: number
+  onShow: (testId: string | undefined) => void
+}
+
+/** Where to go from a test: back, or to the next that is open; after the last of them, to the first that was left. */
+const Ways = memo(function Ways({ tests: { list, stand }, number, onShow }: WaysProps) {
+  const test = list.tests[number]
+  const waiting = list.tests.filter(
+    t => t !== test && !t.optional && !isSettled(stand.tests.get(t.id) ?? { state: 'open' }),
+  )
+  const next = waiting.find(t => list.tests.indexOf(t) > number) ?? waiting[0]
+  return (
+    <ThumbBar label="Test by test">
+      <Button
+        variant="outlined"
+        startIcon={<ChevronLeft size={22} aria-hidden />}
+        disabled={number === 0}
+        onClick={() => onShow(list.tests[number - 1]?.id)}
+      >
+        Back
+      </Button>
+      <Button
+        variant={test && stand.tests.get(test.id)?.state === 'passed' ? 'contained' : 'outlined'}
+        endIcon={<ChevronRight size={22} aria-hidden />}
+        disabled={!next}
+        onClick={() => onShow(next?.id)}
+      >
+        Next open
+      </Button>
+    </ThumbBar>
+  )
+})

@@ -58,7 +58,7 @@ test('a reading is typed, judged and kept; what cannot be stays in its field wit
       judged: 'passed',
     },
   ])
-  expect(textOf(within(card()).getByRole('status'))).toMatch(/As it should be.*0.3 Ω.*Designer/)
+  expect(textOf(await within(card()).findByRole('status'))).toMatch(/As it should be.*0.3 Ω.*Designer/)
   expect(screen.getByText(/1 of 57 passed/)).toBeDefined()
 })
 
@@ -68,22 +68,23 @@ test('what fails names what can be wrong, the likeliest first; mended, it is rea
   await user.click(choose(/Last outlet of 5 Kitchen/))
   await user.click(await within(card()).findByRole('button', { name: /^Set and read all/ }))
   await user.click(press('Write down'))
-  expect(textOf(within(card()).getByRole('status'))).toMatch(
+  expect(textOf(await within(card()).findByRole('status'))).toMatch(
     /Too much is lost on the way.*simulated instrument/,
   )
   expect(log(page).at(-1)).toMatchObject({ judged: 'failed', simulated: true })
-  const causes = within(card()).getByRole('region', { name: 'What can be wrong' })
+  const causes = await within(card()).findByRole('region', { name: 'What can be wrong' })
   expect(textOf(causes)).toMatch(/^What can be wrongThe neutral of 5 Kitchen refrigerator has a poor joint/)
   const stops = () => page.store.getState().evaluation.findings.filter(f => f.id === 'test.failed')
   await waitFor(() => expect(stops()).toHaveLength(1))
   await user.click(within(causes).getAllByRole('button', { name: 'Found it here' })[0] as HTMLElement)
   await user.click(press('Mended'))
   expect(log(page).at(-1)).toMatchObject({ kind: 'mended', cause: 'neutral-loose:c5', simulated: true })
-  expect(textOf(card())).toMatch(/Something was mended since: read it again/)
+  await within(card()).findByText(/Something was mended since: read it again/)
+  await within(card()).findByRole('button', { name: /^Set and read all/ })
   await waitFor(() => expect(stops()).toHaveLength(0))
   await user.click(press(/^Set and read all/))
   await user.click(press('Write down'))
-  expect(textOf(within(card()).getByRole('status'))).toMatch(/^As it should be/)
+  expect(textOf(await within(card()).findByRole('status'))).toMatch(/^As it should be/)
   expect(screen.getByText(/What was wrong in it is mended/)).toBeDefined()
 })
 
@@ -158,7 +159,7 @@ test('more watts than planned are taken over by one press, with the hours before
     value: 640,
     from: 'commissioned',
   })
-  expect(textOf(within(card()).getByRole('status'))).toMatch(/^As it should be/)
+  expect(textOf(await within(card()).findByRole('status'))).toMatch(/^As it should be/)
 })
 
 test('a table of readings is judged line by line; another file says what it should be', async () => {

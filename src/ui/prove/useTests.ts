@@ -17,7 +17,7 @@ export function useTests(): Tests {
   const job = useWorkspace(s => s.job)
   const list = useMemo(() => testList(job), [job])
   const stand = useMemo(() => standOfTests(job, list), [job, list])
-  return { list, stand }
+  return useMemo(() => ({ list, stand }), [list, stand])
 }
 
 /** The test on the screen: the one that was chosen, else the first that is not done. */
