@@ -12,6 +12,10 @@ const esm = [
   'd3-time',
   'd3-time-format',
   'internmap',
+  'intl-messageformat',
+  '@formatjs/fast-memoize',
+  '@formatjs/icu-messageformat-parser',
+  '@formatjs/icu-skeleton-parser',
 ]
 
 const config: NextConfig = {

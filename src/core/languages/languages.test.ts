@@ -1,0 +1,39 @@
+import { IntlMessageFormat } from 'intl-messageformat'
+import { inLanguage, isLanguage, languageKeys, messages } from '.'
+
+const leaves = (node: unknown, at = ''): [string, string][] =>
+  typeof node === 'string'
+    ? [[at, node]]
+    : Object.entries(node as object).flatMap(([key, inner]) => leaves(inner, at ? `${at}.${key}` : key))
+/** The values that a message takes, and the words by which it chooses, in their order. */
+const takes = (message: string): string[] => {
+  const walk = (nodes: ReturnType<IntlMessageFormat['getAst']>): string[] =>
+    nodes.flatMap(n =>
+      'options' in n
+        ? [n.value, ...Object.entries(n.options).flatMap(([key, { value }]) => [key, ...walk(value)])]
+        : n.type === 0
+          ? []
+          : [String('value' in n ? n.value : '#')],
+    )
+  return [...new Set(walk(new IntlMessageFormat(message, 'en').getAst()))].sort()
+}
+
+test('every text stands in every language, takes the same values, and is told apart by the same words', () => {
+  const here = Object.fromEntries(leaves(messages.en))
+  for (const language of languageKeys) {
+    const there = Object.fromEntries(leaves(messages[language]))
+    expect(Object.keys(there)).toEqual(Object.keys(here))
+    for (const [key, message] of Object.entries(there)) {
+      expect([key, takes(message)]).toEqual([key, takes(here[key] ?? '')])
+    }
+  }
+})
+
+test('lists are joined as the language does; a text that is missing is an error, never silence', () => {
+  const circuits = ['5 Kitchen', '7 Hall']
+  expect(inLanguage('en')('card.leftOff', { circuits })).toBe('Leave off: 5 Kitchen and 7 Hall.')
+  expect(inLanguage('es')('card.leftOff', { circuits })).toBe('Déjelo en OFF: 5 Kitchen y 7 Hall.')
+  expect(() => inLanguage('es')('card.nothing')).toThrow(/card\.nothing/)
+  expect(() => inLanguage('en')('card.leftOff')).toThrow(/circuits/)
+  expect([isLanguage('es'), isLanguage('fr'), isLanguage('toString')]).toEqual([true, false, false])
+})
