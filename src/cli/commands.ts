@@ -22,6 +22,8 @@ const usage = `spillway: back-up of chosen home circuits, computed
   spillway work-order JOB.json        the order of work: tasks with what must be off, what stays live, hold points, minutes
   spillway tests JOB.json             what has to be proven: each test with what is expected and why, circuits by supply, how it stands
   spillway readings JOB.json FILE     a table of readings (test,key,value), judged; ends with 1 where one failed
+  spillway card JOB.json              the switch-over card, line by line; ends with 1 where it would go wrong
+    [--to battery|utility] [--language en|es]
   spillway isolation JOB.json         place by place, change by change: what is opened and locked so that it is dead, what stays live beside it
   spillway hookups JOB.json [FILE]    every method on this house; FILE is a catalogue, CSV or JSON
   spillway positions JOB.json         which circuit on which position of the switch
@@ -69,6 +71,8 @@ async function command(argv: string[]): Promise<number> {
       stock: { type: 'string' },
       zone: { type: 'string' },
       house: { type: 'string' },
+      to: { type: 'string' },
+      language: { type: 'string' },
     },
   })
   const [first] = positionals
@@ -109,6 +113,10 @@ async function command(argv: string[]): Promise<number> {
       return first
         ? (await import('./tests')).readingsOfFile(first, positionals[1])
         : complain('readings: give a job file')
+    case 'card':
+      return first
+        ? (await import('./card')).cardOfFile(first, values.to, values.language)
+        : complain('card: give a job file')
     case 'isolation':
       return first
         ? (await import('./isolation')).isolationOfFile(first)

@@ -1,6 +1,6 @@
 import { conditionsOf } from '../ask/outage-asked'
 import { balanceOf, hoursOf } from '../assess/balance'
-import { type CircuitNeed, loadsOf, named } from '../assess/needs'
+import { type CircuitNeed, loadsOf } from '../assess/needs'
 import { pairsForbidden, pairsToAvoid } from '../checks/power'
 import { type Proof, proofOf, unitName } from '../commission/scene'
 import { feederOf } from '../job/panels'
@@ -8,7 +8,7 @@ import type { Job } from '../job/schema'
 import { type Fault, fail, fault, type Outcome, ok } from '../outcome'
 import type { Working } from '../working'
 import { type Drawing, drawingsOf } from './drawing'
-import { type CardLine, directionsOf, isLocked, type SourceKind, sourceKind, staysOff } from './steps'
+import { type CardLine, directionsOf, isLocked, onCard, type SourceKind, sourceKind, staysOff } from './steps'
 import { type WalkFault, walkCard } from './walk'
 
 export type Direction = 'to' | 'back'
@@ -74,8 +74,8 @@ export function cardOf(found: Job): Outcome<Card> {
     title: p.job.title,
     place: p.job.place,
     ...directions,
-    locked: locked.map(named),
-    leftOff: off.filter(n => !locked.includes(n)).map(named),
+    locked: locked.map(onCard),
+    leftOff: off.filter(n => !locked.includes(n)).map(onCard),
     apart: names.filter(([a, b], n) => names.findIndex(o => o[0] === a && o[1] === b) === n),
     tell: tellOf(p),
     trips: p.method.transfer === 'automatic' ? 'by itself' : 'by hand',
@@ -122,7 +122,7 @@ function tellOf(p: Proof): Card['tell'] {
   )
   const lamp =
     others.find(n => /light|lamp/i.test(n.circuit.label)) ?? others.find(n => seen.test(n.circuit.label))
-  return { say: 'others', circuit: lamp ? named(lamp) : '' }
+  return { say: 'others', circuit: lamp ? onCard(lamp) : '' }
 }
 
 /** With everything on the card, and with what must live alone, by the mean draw of the season. */
@@ -132,7 +132,7 @@ function lastsOf(p: Proof): Lasting[] {
     const hours = hoursOf(figures)
     return hours === null || !figures.run
       ? []
-      : [{ what, circuits: needs.map(named), hours: flooredHours(hours), working: figures.run.working }]
+      : [{ what, circuits: needs.map(onCard), hours: flooredHours(hours), working: figures.run.working }]
   }
   const must = p.served.filter(n => n.circuit.tier === 1)
   return [...of('all', p.served), ...(must.length && must.length < p.served.length ? of('must', must) : [])]

@@ -6,7 +6,7 @@ import { directoryOf } from '../work/directory'
 import { isLocked, staysOff } from './steps'
 
 /** How a breaker, or a position, stands while the source carries the house. */
-export type Stands = 'on' | 'off' | 'locked' | 'elsewhere'
+export type Stands = 'on' | 'off' | 'locked'
 
 export interface DrawnPlace {
   /** as it is printed beside it */

@@ -18,7 +18,7 @@ export interface CardLine {
   /** what is set one after the other, in the order of the acts */
   each: string[]
   acts: Act[]
-  /** minutes before the next line */
+  /** minutes to be waited before it */
   waitMin: number
 }
 
@@ -34,7 +34,20 @@ const line = (
   facts: Partial<Pick<CardLine, 'each' | 'waitMin'>> = {},
 ): CardLine => ({ say, with: values, each: [], acts, waitMin: 0, ...facts })
 const set = (handle: string, setting: string): Act => ({ handle, setting })
+const look = line('look')
 const sure = line('sure', { minutes: sureMin })
+
+const longestName = 36
+/** A circuit by its number and what fits a card of its name. */
+export const onCard = (need: CircuitNeed): string => {
+  const letters = [...named(need)]
+  return letters.length > longestName
+    ? `${letters
+        .slice(0, longestName - 1)
+        .join('')
+        .trim()}…`
+    : letters.join('')
+}
 
 const isCompressor = ({ circuit }: CircuitNeed) => circuit.loads.some(l => l.nature === 'compressor')
 const runningW = ({ circuit }: CircuitNeed) => circuit.loads.reduce((sum, l) => sum + l.runningW.value, 0)
@@ -54,30 +67,32 @@ function inTurn(needs: readonly CircuitNeed[]): { now: CircuitNeed[]; later: Cir
   return { now: all.filter(n => !isCompressor(n)), later: all.filter(isCompressor) }
 }
 
-/** The minutes of what rests, counted from the moment that the utility was lost, or that it was switched off. */
-const rest = (later: readonly CircuitNeed[], since: 'lost' | 'off'): CardLine[] =>
-  later.length
-    ? [line('rest', { minutes: restMin, since, circuits: later.map(named) }, [], { waitMin: restMin })]
-    : []
-/** A sentence about several that are set in turn; nothing where there are none. */
-const several = (
+/**
+ * A sentence about several that are set in turn; nothing where there are none. What rests first waits its minutes: since the utility was `lost`, or since it was switched
+ * `off`.
+ */
+function several(
   say: string,
   needs: readonly CircuitNeed[],
   setting: string,
-  handle: (n: CircuitNeed) => string,
-  each: (n: CircuitNeed) => string = named,
-  values: Values = {},
-): CardLine[] =>
-  needs.length
-    ? [
-        line(
-          say,
-          values,
-          needs.map(n => set(handle(n), setting)),
-          { each: needs.map(each) },
-        ),
-      ]
-    : []
+  { handle = breaker, each = onCard, since = 'none' }: Partial<Turn> = {},
+): CardLine[] {
+  if (!needs.length) return []
+  const rests = since !== 'none'
+  return [
+    line(
+      say,
+      { since, minutes: restMin },
+      needs.map(n => set(handle(n), setting)),
+      { each: needs.map(each), waitMin: rests ? restMin : 0 },
+    ),
+  ]
+}
+interface Turn {
+  handle: (n: CircuitNeed) => string
+  each: (n: CircuitNeed) => string
+  since: 'none' | 'lost' | 'off'
+}
 const breaker = (n: CircuitNeed) => `breaker ${n.circuit.id}`
 
 /** What the source feeds and must not: two-poles on one phase, solar, what nobody picked. */
@@ -100,24 +115,31 @@ const names = (p: Proof) =>
   (p.job.source?.units ?? []).filter(u => handleOf(p, `unit ${u.id}`)).map(u => unitName(p, u.id))
 
 /** Bringing the source up: where it stands, its cord, its output. */
-const sourceUp = (p: Proof): CardLine[] => [
-  line('sourceBring', { units: names(p), kind: sourceKind(p) }),
-  ...(handleOf(p, 'cord') ? [line('cordIn', { units: names(p) }, [set('cord', 'in')])] : []),
-  line(
-    'sourceOn',
-    { units: names(p) },
-    units(p).map(h => set(h.id, 'on')),
-  ),
-]
-/** And putting it away. */
-const sourceDown = (p: Proof): CardLine[] => [
-  line(
-    'sourceOff',
-    { units: names(p) },
-    units(p).map(h => set(h.id, 'off')),
-  ),
-  ...(handleOf(p, 'cord') ? [line('cordOut', { units: names(p) }, [set('cord', 'out')])] : []),
-]
+function sourceUp(p: Proof): CardLine[] {
+  const on = units(p)
+  return [
+    line('sourceBring', { units: names(p), kind: sourceKind(p) }),
+    ...(handleOf(p, 'cord') ? [line('cordIn', {}, [set('cord', 'in')])] : []),
+    line(
+      'sourceOn',
+      { count: on.length },
+      on.map(h => set(h.id, 'on')),
+    ),
+  ]
+}
+/** And putting it away, full for the next time. */
+function sourceDown(p: Proof): CardLine[] {
+  const off = units(p)
+  return [
+    line(
+      'sourceOff',
+      { count: off.length },
+      off.map(h => set(h.id, 'off')),
+    ),
+    ...(handleOf(p, 'cord') ? [line('cordOut', {}, [set('cord', 'out')])] : []),
+    line('recharge', { kind: sourceKind(p) }),
+  ]
+}
 export type SourceKind = 'battery' | 'vehicle' | 'generator'
 /** What makes the power: an engine of any unit counts before a battery. */
 export function sourceKind({ job }: Pick<Proof, 'job'>): SourceKind {
@@ -150,11 +172,12 @@ export function directionsOf(p: Proof): Directions | null {
 function byInterlock(p: Proof): Directions {
   const reached = reachedPanels(p.job)
   const here = p.needs.filter(n => n.panel.id === p.tied.id)
-  const panel = p.tied.name
   // what is fed by a panel below is set there while its feeder is off
   const below = p.job.panels
     .filter(b => b.id !== p.tied.id && reached.has(b.id))
     .map(b => ({ panel: b.name, all: p.needs.filter(n => n.panel.id === b.id) }))
+  // one panel alone is not named in each line
+  const panel = below.length ? p.tied.name : 'none'
   const reachedNeeds = [...here, ...below.flatMap(b => b.all)]
   const feeders = reachedNeeds.filter(n => n.feeds && reached.has(n.feeds.id))
   const { now, later } = inTurn(p.served)
@@ -164,18 +187,17 @@ function byInterlock(p: Proof): Directions {
     line('branchesOff', { panel }, off(here)),
     ...below.map(b => line('belowOff', { panel: b.panel }, off(b.all))),
   ]
-  const feed = several('feedersOn', feeders, 'on', breaker)
+  const feed = several('feedersOn', feeders, 'on')
   return {
     to: [
-      line('look'),
+      look,
       ...allOff,
       line('mainOff', { panel }, [set(`main ${p.tied.id}`, 'off')]),
       ...sourceUp(p),
       line('backfedOn', { panel }, [set('backfed', 'on')]),
       ...feed,
-      ...several('breakersOn', now, 'on', breaker),
-      ...rest(later, 'lost'),
-      ...several('breakersOn', later, 'on', breaker),
+      ...several('breakersOn', now, 'on'),
+      ...several('breakersOn', later, 'on', { since: 'lost' }),
     ],
     back: [
       sure,
@@ -188,41 +210,34 @@ function byInterlock(p: Proof): Directions {
         ? [
             line(
               'othersOn',
-              { later: usual.later.length ? 'yes' : 'no', circuits: usual.later.map(named) },
+              { later: usual.later.length ? 'yes' : 'no', circuits: usual.later.map(onCard) },
               usual.now.map(n => set(breaker(n), 'on')),
             ),
           ]
         : []),
-      ...rest(usual.later, 'off'),
-      ...several('breakersOn', usual.later, 'on', breaker),
-      line('recharge', { units: names(p), kind: sourceKind(p) }),
+      ...several('breakersOn', usual.later, 'on', { since: 'off' }),
     ],
   }
 }
 
 const position = (n: CircuitNeed) => `position ${n.place}`
-const byPlace = (n: CircuitNeed) => `${n.place}: ${named(n)}`
+const byPlace = (n: CircuitNeed) => `${n.place}: ${onCard(n)}`
 
 function byPositions(p: Proof): Directions {
   const { now, later } = inTurn(p.served)
-  const turn = (needs: readonly CircuitNeed[], to: string) =>
-    several(`positions${to.replace(/^./, c => c.toUpperCase())}`, needs, to, position, byPlace)
+  const turn = (
+    needs: readonly CircuitNeed[],
+    to: 'Source' | 'Off' | 'Line',
+    since: Turn['since'] = 'none',
+  ) => several(`positions${to}`, needs, to.toLowerCase(), { handle: position, each: byPlace, since })
   return {
-    to: [
-      line('look'),
-      ...sourceUp(p),
-      ...turn(now, 'source'),
-      ...rest(later, 'lost'),
-      ...turn(later, 'source'),
-    ],
+    to: [look, ...sourceUp(p), ...turn(now, 'Source'), ...turn(later, 'Source', 'lost')],
     back: [
       sure,
-      ...turn(later, 'off'),
-      ...turn(now, 'line'),
-      ...rest(later, 'off'),
-      ...turn(later, 'line'),
+      ...turn(later, 'Off'),
+      ...turn(now, 'Line'),
+      ...turn(later, 'Line', 'off'),
       ...sourceDown(p),
-      line('recharge', { units: names(p), kind: sourceKind(p) }),
     ],
   }
 }
@@ -232,15 +247,10 @@ function byInverter(p: Proof): Directions {
   const off = staysOff(p)
   const unit = p.job.source?.units[0]?.equipment.name ?? ''
   return {
-    to: [
-      line('look'),
-      line('itselfThere', { unit }),
-      ...several('offNow', off, 'off', breaker),
-      line('itselfSparing'),
-    ],
+    to: [look, line('itselfThere', { unit }), ...several('offNow', off, 'off'), line('itselfSparing')],
     back: [
       line('itselfBack', { unit, minutes: sureMin }, [], { waitMin: sureMin }),
-      ...several('breakersOn', off, 'on', breaker),
+      ...several('breakersOn', off, 'on'),
     ],
   }
 }
@@ -248,49 +258,42 @@ function byInverter(p: Proof): Directions {
 /** A panel that transfers each circuit itself: hands bring the source, the panel does the rest. */
 function byManaged(p: Proof): Directions {
   const itself = (setting: string) => p.served.map(n => set(position(n), setting))
-  const served = inOrder(p.served).map(named)
+  const served = inOrder(p.served).map(onCard)
   return {
     to: [
-      line('look'),
+      look,
       ...sourceUp(p),
-      line('managedThere', { minutes: restMin }, [], { waitMin: restMin }),
-      line('managedIs', {}, itself('source'), { each: served }),
+      line('managedThere', { minutes: restMin }),
+      line('managedIs', {}, itself('source'), { each: served, waitMin: restMin }),
     ],
     back: [
-      line('managedRests', { minutes: restMin }, itself('off'), { waitMin: restMin }),
-      line('managedBack', {}, itself('line')),
+      line('managedRests', { minutes: restMin }, itself('off')),
+      line('managedBack', {}, itself('line'), { waitMin: restMin }),
       ...sourceDown(p),
-      line('recharge', { units: names(p), kind: sourceKind(p) }),
     ],
   }
 }
 
 function byPlugs(p: Proof): Directions {
   const { now, later } = inTurn(p.served)
-  const plug = (needs: readonly CircuitNeed[], to: string) =>
-    several(
-      `plugs${to.replace(/^./, c => c.toUpperCase())}`,
-      needs,
-      to,
-      n => plugOf(n.circuit.id),
-      n => n.circuit.loads.map(l => l.name).join(', ') || named(n),
-    )
+  const plug = (
+    needs: readonly CircuitNeed[],
+    to: 'Source' | 'Out' | 'House',
+    since: Turn['since'] = 'none',
+  ) =>
+    several(`plugs${to}`, needs, to.toLowerCase(), {
+      handle: n => plugOf(n.circuit.id),
+      each: n => n.circuit.loads.map(l => l.name).join(', ') || onCard(n),
+      since,
+    })
   return {
-    to: [
-      line('look'),
-      ...sourceUp(p),
-      ...plug(now, 'source'),
-      ...rest(later, 'lost'),
-      ...plug(later, 'source'),
-    ],
+    to: [look, ...sourceUp(p), ...plug(now, 'Source'), ...plug(later, 'Source', 'lost')],
     back: [
       sure,
-      ...plug(later, 'out'),
-      ...plug(now, 'house'),
-      ...rest(later, 'off'),
-      ...plug(later, 'house'),
+      ...plug(later, 'Out'),
+      ...plug(now, 'House'),
+      ...plug(later, 'House', 'off'),
       ...sourceDown(p),
-      line('recharge', { units: names(p), kind: sourceKind(p) }),
     ],
   }
 }

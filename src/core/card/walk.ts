@@ -117,6 +117,8 @@ export function walkCard(p: Proof, { to, back }: Directions): Walked {
     for (const line of lines) {
       const faults: WalkFault[] = []
       const before = alive
+      minute += line.waitMin
+      for (const id of alive) if (ranUntil.has(id)) ranUntil.set(id, minute)
       for (const { handle, setting } of line.acts) {
         const found = house.handles.find(h => h.id === handle)
         const next = { ...state, [handle]: setting }
@@ -130,8 +132,6 @@ export function walkCard(p: Proof, { to, back }: Directions): Walked {
             alive = check(faults, alive, here)
           }
       }
-      minute += line.waitMin
-      for (const id of alive) if (ranUntil.has(id)) ranUntil.set(id, minute)
       const on = [...alive].filter(id => !before.has(id)).map(name)
       const off = [...before].filter(id => !alive.has(id)).map(name)
       steps.push({ direction, line, on, off, faults })

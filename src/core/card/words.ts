@@ -1,4 +1,5 @@
 import { inLanguage, type Language, type Sayer } from '../languages'
+import { sentenceStart } from '../units/format'
 import type { Card } from './card'
 import type { CardLine } from './steps'
 import type { WalkFault } from './walk'
@@ -47,7 +48,10 @@ const faultKeys: Record<WalkFault['what'], string> = {
 
 const lineIn =
   (say: Sayer) =>
-  ({ say: key, with: values, each }: CardLine): SaidLine => ({ text: say(`card.line.${key}`, values), each })
+  ({ say: key, with: values, each }: CardLine): SaidLine => ({
+    text: sentenceStart(say(`card.line.${key}`, values)),
+    each,
+  })
 
 export function cardIn(language: Language, card: Card): SaidCard {
   const say = inLanguage(language)
@@ -98,7 +102,10 @@ export function cardIn(language: Language, card: Card): SaidCard {
             hours > longH
               ? say('card.lasts.days', { n: Math.floor(hours / dayH) })
               : say('card.lasts.hours', { n: hours })
-          return say(`card.lasts.${what}`, { time, circuits })
+          return say(`card.lasts.${what === 'must' && circuits.length > mostNamed ? 'mustMany' : what}`, {
+            time,
+            circuits,
+          })
         }),
       ),
       ...section('engine', say('card.engineHead'), [

@@ -32,6 +32,40 @@ export interface PaperColumn<R> {
   figure?: boolean
 }
 
+/** A document of letter pages in the product’s own letters; dated by what is on it: the same document is the same paper. */
+export function letterDoc({
+  title,
+  firm,
+  on,
+  layout = 'portrait',
+}: {
+  title: string
+  firm: string
+  on: string
+  layout?: 'portrait' | 'landscape'
+}): PDFKit.PDFDocument {
+  const doc = new PDFDocument({
+    size: 'LETTER',
+    layout,
+    margins: { ...margins },
+    bufferPages: true,
+    info: { Title: title, Author: firm, CreationDate: new Date(`${on}T12:00:00Z`) },
+  })
+  doc.registerFont('body', join(fonts, 'atkinson-hyperlegible-next-latin-400-normal.woff'))
+  doc.registerFont('bold', join(fonts, 'atkinson-hyperlegible-next-latin-700-normal.woff'))
+  return doc
+}
+
+/** What a document comes to once it is ended. */
+export function bytesOf(doc: PDFKit.PDFDocument): Promise<Buffer> {
+  const parts: Buffer[] = []
+  return new Promise((done, failed) => {
+    doc.on('data', part => parts.push(part))
+    doc.on('end', () => done(Buffer.concat(parts)))
+    doc.on('error', failed)
+  })
+}
+
 /** Pages of a document: titles, paragraphs, tables whose heads come again on each page; a foot on each. */
 export class Paper {
   readonly doc: PDFKit.PDFDocument
@@ -42,22 +76,8 @@ export class Paper {
     private readonly sheet: Sheet,
     private readonly layout: 'portrait' | 'landscape' = 'portrait',
   ) {
-    this.doc = new PDFDocument({
-      size: 'LETTER',
-      layout,
-      margins: { ...margins },
-      bufferPages: true,
-      // dated by what is on it: the same document is the same paper
-      info: { Title: title, Author: sheet.firm, CreationDate: new Date(`${sheet.on}T12:00:00Z`) },
-    })
-    this.doc.registerFont('body', join(fonts, 'atkinson-hyperlegible-next-latin-400-normal.woff'))
-    this.doc.registerFont('bold', join(fonts, 'atkinson-hyperlegible-next-latin-700-normal.woff'))
-    const parts: Buffer[] = []
-    this.bytes = new Promise((done, failed) => {
-      this.doc.on('data', part => parts.push(part))
-      this.doc.on('end', () => done(Buffer.concat(parts)))
-      this.doc.on('error', failed)
-    })
+    this.doc = letterDoc({ title, firm: sheet.firm, on: sheet.on, layout: this.layout })
+    this.bytes = bytesOf(this.doc)
     this.doc.font('bold').fontSize(16).text(printable(title))
     this.doc.moveDown(0.3)
   }
