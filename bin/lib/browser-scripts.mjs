@@ -49,13 +49,18 @@ await build({
   banner: { js: `/* ${buildId} */` },
   logLevel: 'warning',
 })
-// the one script of a customer's offer: its page is plain HTML and loads nothing else
-await build({
-  entryPoints: ['src/ui/offer/offer.ts'],
-  outfile: 'dist/offer.js',
-  bundle: true,
-  minify: true,
-  format: 'iife',
-  target: 'es2020',
-  logLevel: 'warning',
-})
+// the scripts of pages that are plain HTML and load nothing else: a customer's offer; the page of a house, and what keeps it
+for (const [entry, outfile] of [
+  ['src/ui/offer/offer.ts', 'dist/offer.js'],
+  ['src/ui/house/house.ts', 'dist/house.js'],
+  ['src/workers/keep-house.ts', 'dist/keep-house.js'],
+])
+  await build({
+    entryPoints: [entry],
+    outfile,
+    bundle: true,
+    minify: true,
+    format: 'iife',
+    target: 'es2020',
+    logLevel: 'warning',
+  })

@@ -13,7 +13,7 @@ import { type WalkFault, walkCard } from './walk'
 
 export type Direction = 'to' | 'back'
 
-/** How long the store lasts with what is on, h; rounded down. */
+/** How long a full store lasts with what is on, h. */
 export interface Lasting {
   what: 'all' | 'must'
   /** the circuits that are meant */
@@ -53,7 +53,6 @@ export interface Card {
 
 /** A generator is started at a third where nobody said when: ours. */
 const usualStart = 0.3
-const flooredHours = (hours: number) => (hours < 6 ? Math.floor(hours * 2) / 2 : Math.floor(hours))
 
 /** The switch-over card of a job as planned; a fault that says what is missing where there can be none. */
 export function cardOf(found: Job): Outcome<Card> {
@@ -122,7 +121,7 @@ function tellOf(p: Proof): Card['tell'] {
   )
   const lamp =
     others.find(n => /light|lamp/i.test(n.circuit.label)) ?? others.find(n => seen.test(n.circuit.label))
-  return { say: 'others', circuit: lamp ? onCard(lamp) : '' }
+  return { say: 'others', circuit: lamp ? lamp.circuit.label : '' }
 }
 
 /** With everything on the card, and with what must live alone, by the mean draw of the season. */
@@ -132,7 +131,7 @@ function lastsOf(p: Proof): Lasting[] {
     const hours = hoursOf(figures)
     return hours === null || !figures.run
       ? []
-      : [{ what, circuits: needs.map(onCard), hours: flooredHours(hours), working: figures.run.working }]
+      : [{ what, circuits: needs.map(onCard), hours, working: figures.run.working }]
   }
   const must = p.served.filter(n => n.circuit.tier === 1)
   return [...of('all', p.served), ...(must.length && must.length < p.served.length ? of('must', must) : [])]

@@ -38,16 +38,19 @@ const look = line('look')
 const sure = line('sure', { minutes: sureMin })
 
 const longestName = 36
-/** A circuit by its number and what fits a card of its name. */
-export const onCard = (need: CircuitNeed): string => {
-  const letters = [...named(need)]
+/** What fits a card of a name, by whole letters. */
+const shortOf = (name: string): string => {
+  const letters = [...name]
   return letters.length > longestName
     ? `${letters
         .slice(0, longestName - 1)
         .join('')
         .trim()}…`
-    : letters.join('')
+    : name
 }
+/** A circuit as a hand finds it: by the number of its position where a switch has one, else by its breaker’s; and what fits of its name. */
+export const onCard = (need: CircuitNeed): string =>
+  shortOf(need.place === null ? named(need) : `${need.place} ${need.circuit.label || named(need)}`)
 
 const isCompressor = ({ circuit }: CircuitNeed) => circuit.loads.some(l => l.nature === 'compressor')
 const runningW = ({ circuit }: CircuitNeed) => circuit.loads.reduce((sum, l) => sum + l.runningW.value, 0)
@@ -221,7 +224,6 @@ function byInterlock(p: Proof): Directions {
 }
 
 const position = (n: CircuitNeed) => `position ${n.place}`
-const byPlace = (n: CircuitNeed) => `${n.place}: ${onCard(n)}`
 
 function byPositions(p: Proof): Directions {
   const { now, later } = inTurn(p.served)
@@ -229,7 +231,7 @@ function byPositions(p: Proof): Directions {
     needs: readonly CircuitNeed[],
     to: 'Source' | 'Off' | 'Line',
     since: Turn['since'] = 'none',
-  ) => several(`positions${to}`, needs, to.toLowerCase(), { handle: position, each: byPlace, since })
+  ) => several(`positions${to}`, needs, to.toLowerCase(), { handle: position, since })
   return {
     to: [look, ...sourceUp(p), ...turn(now, 'Source'), ...turn(later, 'Source', 'lost')],
     back: [

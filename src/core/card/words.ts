@@ -35,6 +35,12 @@ const mostNamed = 6
 const dayH = 24
 /** Beyond this it is told in days, h. */
 const longH = 72
+/** A length of time as a card says it: whole hours, in days where it is long. */
+export const timeIn = (say: Sayer, hours: number): string =>
+  hours > longH
+    ? say('card.lasts.days', { n: Math.floor(hours / dayH) })
+    : say('card.lasts.hours', { n: flooredHours(hours) })
+const flooredHours = (hours: number) => (hours < 6 ? Math.floor(hours * 2) / 2 : Math.floor(hours))
 const none = (text: string) => text || 'none'
 const faultKeys: Record<WalkFault['what'], string> = {
   'cannot be set': 'cannotBeSet',
@@ -98,10 +104,7 @@ export function cardIn(language: Language, card: Card): SaidCard {
         'lasts',
         say('card.lastsHead', { season: card.season }),
         card.lasts.map(({ what, hours, circuits }) => {
-          const time =
-            hours > longH
-              ? say('card.lasts.days', { n: Math.floor(hours / dayH) })
-              : say('card.lasts.hours', { n: hours })
+          const time = timeIn(say, hours)
           return say(`card.lasts.${what === 'must' && circuits.length > mostNamed ? 'mustMany' : what}`, {
             time,
             circuits,

@@ -11,6 +11,7 @@ import { up as templates } from './migrations/009-templates'
 import { up as parts } from './migrations/010-parts'
 import { up as estimates } from './migrations/011-estimates'
 import { up as work } from './migrations/012-work'
+import { up as handOver } from './migrations/013-hand-over'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -26,6 +27,7 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '010-parts': parts,
   '011-estimates': estimates,
   '012-work': work,
+  '013-hand-over': handOver,
 }
 
 const source: Knex.MigrationSource<string> = {

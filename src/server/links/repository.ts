@@ -13,18 +13,26 @@ import type { Actor, Person } from '../people/types'
 export interface CustomerLink {
   id: string
   createdAt: string
-  expiresAt: string
+  /** null: it lasts until it is withdrawn */
+  expiresAt: string | null
   withdrawnAt: string | null
   seenAt: string | null
   by: string
   uploads: number
 }
 
-const daysValid = 21
+/** What a link leads to: the questions of a job, or the page of its house. */
+export const linkKinds = ['ask', 'house'] as const
+export type LinkKind = (typeof linkKinds)[number]
+
+const daysValid: Record<LinkKind, number | null> = { ask: 21, house: null }
 /** What one link takes before a new one has to be made. */
 export const linkTakes = { uploads: 60, answers: 300, bytes: 300_000_000 } as const
 /** Links of a job that are valid at once: more are not made, so that each is listed and can be withdrawn. */
 export const mostValidLinks = 20
+
+/** Of a row that may last for ever. */
+const unexpired = "coalesce(expires_at, 'infinity') > ?"
 
 const hashOf = (token: string) => createHash('sha256').update(token).digest('hex')
 
@@ -36,26 +44,29 @@ export async function makeLink(
   actor: Actor,
   jobId: string,
   now: Date,
+  kind: LinkKind = 'ask',
 ): Promise<{ token: string } | 'gone' | 'enough'> {
   const token = randomBytes(32).toString('base64url')
+  const days = daysValid[kind]
   return transaction<{ token: string } | 'gone' | 'enough'>(
     async trx => {
       const job = await trx('job').where({ id: jobId, firm_id: actor.firmId }).forShare().first('id')
       if (!job) return 'gone'
       const [valid] = await trx('customer_link')
-        .where({ job_id: jobId, firm_id: actor.firmId })
+        .where({ job_id: jobId, firm_id: actor.firmId, kind })
         .whereNull('withdrawn_at')
-        .where('expires_at', '>', now)
+        .whereRaw(unexpired, [now])
         .count({ count: '*' })
       if (Number(valid?.count ?? 0) >= mostValidLinks) return 'enough'
       await trx('customer_link').insert({
         id: randomUUID(),
         firm_id: actor.firmId,
         job_id: jobId,
+        kind,
         token_hash: hashOf(token),
         person_id: actor.personId,
         created_at: now,
-        expires_at: new Date(now.getTime() + daysValid * 86_400_000),
+        expires_at: days === null ? null : new Date(now.getTime() + days * 86_400_000),
       })
       return { token }
     },
@@ -64,17 +75,22 @@ export async function makeLink(
 }
 
 /** The links of a job: every valid one, then the last of the others, newest first. */
-export async function listLinks(actor: Actor, jobId: string, now: Date): Promise<CustomerLink[]> {
+export async function listLinks(
+  actor: Actor,
+  jobId: string,
+  now: Date,
+  kind: LinkKind = 'ask',
+): Promise<CustomerLink[]> {
   const rows = await db()('customer_link as l')
     .join('person as p', 'p.id', 'l.person_id')
-    .where({ 'l.job_id': jobId, 'l.firm_id': actor.firmId })
-    .orderByRaw('(l.withdrawn_at is null and l.expires_at > ?) desc, l.created_at desc', [now])
+    .where({ 'l.job_id': jobId, 'l.firm_id': actor.firmId, 'l.kind': kind })
+    .orderByRaw(`(l.withdrawn_at is null and ${unexpired}) desc, l.created_at desc`, [now])
     .limit(mostValidLinks * 2)
     .select('l.id', 'l.created_at', 'l.expires_at', 'l.withdrawn_at', 'l.seen_at', 'l.uploads', 'p.label')
   return rows.map(r => ({
     id: r.id,
     createdAt: r.created_at.toISOString(),
-    expiresAt: r.expires_at.toISOString(),
+    expiresAt: r.expires_at?.toISOString() ?? null,
     withdrawnAt: r.withdrawn_at?.toISOString() ?? null,
     seenAt: r.seen_at?.toISOString() ?? null,
     by: r.label,
@@ -98,16 +114,17 @@ export interface Opened {
   firm: string
   customer: Person
   job: Job
+  revision: number
   uploads: number
 }
 
 /** The job behind a token; null for one that is unknown, expired or withdrawn: none of them says which. */
-export async function openLink(token: string, now: Date): Promise<Opened | null> {
+export async function openLink(token: string, now: Date, kind: LinkKind = 'ask'): Promise<Opened | null> {
   if (!/^[\w-]{43}$/.test(token)) return null
   const row = await db()('customer_link as l')
     .join('firm as f', 'f.id', 'l.firm_id')
-    .where('l.token_hash', hashOf(token))
-    .where('l.expires_at', '>', now)
+    .where({ 'l.token_hash': hashOf(token), 'l.kind': kind })
+    .whereRaw(unexpired, [now])
     .whereNull('l.withdrawn_at')
     .first('l.id', 'l.firm_id', 'l.job_id', 'l.uploads', 'f.name')
   if (!row) return null
@@ -121,6 +138,7 @@ export async function openLink(token: string, now: Date): Promise<Opened | null>
     firm: row.name,
     customer,
     job: record.job,
+    revision: record.revision,
     uploads: row.uploads,
   }
 }

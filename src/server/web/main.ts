@@ -15,7 +15,12 @@ const dev = process.argv.includes('--dev')
 const methods = new Set(['GET', 'HEAD', 'POST'])
 
 /** What is bundled beside the application. */
-const scripts: Readonly<Record<string, string>> = { '/sw.js': 'dist/field.js', '/offer.js': 'dist/offer.js' }
+const scripts: Readonly<Record<string, string>> = {
+  '/sw.js': 'dist/field.js',
+  '/offer.js': 'dist/offer.js',
+  '/house.js': 'dist/house.js',
+  '/house/keep.js': 'dist/keep-house.js',
+}
 
 const lanes = {
   pages: lane(4, 120, 8000),

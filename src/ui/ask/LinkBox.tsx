@@ -9,7 +9,7 @@ import { useWorkspace } from '../workspace/store'
 interface Link {
   id: string
   createdAt: string
-  expiresAt: string
+  expiresAt: string | null
   withdrawnAt: string | null
   seenAt: string | null
   by: string
@@ -20,18 +20,43 @@ const day = (iso: string) => iso.slice(0, 10)
 const standing = (link: Link) =>
   link.withdrawnAt
     ? `withdrawn ${day(link.withdrawnAt)}`
-    : new Date(link.expiresAt) < new Date()
-      ? `expired ${day(link.expiresAt)}`
-      : `valid until ${day(link.expiresAt)}`
-const isValid = (link: Link) => !link.withdrawnAt && new Date(link.expiresAt) > new Date()
+    : link.expiresAt === null
+      ? 'valid until it is withdrawn'
+      : new Date(link.expiresAt) < new Date()
+        ? `expired ${day(link.expiresAt)}`
+        : `valid until ${day(link.expiresAt)}`
+const isValid = (link: Link) =>
+  !link.withdrawnAt && (link.expiresAt === null || new Date(link.expiresAt) > new Date())
+
+/** What a link leads to, in words. */
+const kinds = {
+  ask: {
+    title: 'Link for the customer',
+    about:
+      'A page without an account that shows only what is asked here. It lasts three weeks, and can be withdrawn at any time.',
+    path: 'for',
+    sends: true,
+    shown: 'The address is shown only now. Send it to the customer; anyone who has it can answer.',
+  },
+  house: {
+    title: 'Page of the house',
+    about:
+      'For who lives there: the card, how long it lasts tonight, a question, an outage that was lived through. It lasts until it is withdrawn.',
+    path: 'house',
+    sends: false,
+    shown:
+      'The address is shown only now. Open it to print the card with its code for the door; anyone who has it can read the card.',
+  },
+} as const
 
 /** The customer's links of this job: made here, shown once, withdrawn here. */
-export function LinkBox() {
+export function LinkBox({ kind = 'ask' }: { kind?: keyof typeof kinds }) {
+  const words = kinds[kind]
   const id = useWorkspace(s => s.id)
   const [address, setAddress] = useState<string | null>(null)
   const [said, setSaid] = useState<string | null>(null)
   const client = useQueryClient()
-  const at = `/api/jobs/${id}/links`
+  const at = `/api/jobs/${id}/links?kind=${kind}`
   const { data, error } = useQuery({ queryKey: [at], queryFn: () => told<{ links: Link[] }>(at) })
   const links = data?.links
   const send = async (what: object) => {
@@ -39,7 +64,7 @@ export function LinkBox() {
     const answer = await call<{ token?: string; links: Link[] }>(at, 'POST', what)
     if (!answer.ok) return setSaid(answer.message)
     client.setQueryData([at], { links: answer.data.links })
-    setAddress(answer.data.token ? `${location.origin}/for/${answer.data.token}` : null)
+    setAddress(answer.data.token ? `${location.origin}/${words.path}/${answer.data.token}` : null)
   }
   const copy = async () => {
     if (!address) return
@@ -51,11 +76,8 @@ export function LinkBox() {
     }
   }
   return (
-    <Card title="Link for the customer">
-      <p>
-        A page without an account that shows only what is asked here. It lasts three weeks, and can be
-        withdrawn at any time.
-      </p>
+    <Card title={words.title}>
+      <p>{words.about}</p>
       {address && (
         <>
           <Row sx={{ flexWrap: 'nowrap' }}>
@@ -69,7 +91,12 @@ export function LinkBox() {
               Copy
             </Button>
           </Row>
-          <p>The address is shown only now. Send it to the customer; anyone who has it can answer.</p>
+          {!words.sends && (
+            <Button component="a" href={address} target="_blank" rel="noreferrer" variant="outlined">
+              Open it
+            </Button>
+          )}
+          <p>{words.shown}</p>
         </>
       )}
       <Row>
@@ -84,7 +111,9 @@ export function LinkBox() {
             <ListItem key={link.id} disableGutters divider>
               <ListItemText
                 secondary={`made ${day(link.createdAt)} by ${link.by}, ${standing(link)}, ${
-                  link.seenAt ? `opened ${day(link.seenAt)}, ${link.uploads} sent` : 'not opened yet'
+                  link.seenAt
+                    ? `opened ${day(link.seenAt)}${words.sends ? `, ${link.uploads} sent` : ''}`
+                    : 'not opened yet'
                 }`}
               />
               {isValid(link) && (

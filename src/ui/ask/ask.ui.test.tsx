@@ -104,7 +104,7 @@ test('the customer’s link is shown once, copied, withdrawn; what the server re
   let links: (typeof link)[] = []
   let refuses = false
   const { user } = inWorkspace(<LinkBox />, alderHollow, (path, init) => {
-    if (!path.endsWith('/links')) return null
+    if (!path.endsWith('/links?kind=ask')) return null
     if (init?.method === 'GET') return Response.json({ links })
     if (refuses) return Response.json({ message: 'Too many links.' }, { status: 409 })
     const asked = JSON.parse(String(init?.body))

@@ -43,6 +43,7 @@ export const shortcuts = {
   estimate: { keys: 't', shown: 'T', what: 'Estimate', where: job },
   work: { keys: 'i', shown: 'I', what: 'Work order', where: job },
   tests: { keys: 'v', shown: 'V', what: 'Tests', where: job },
+  'hand-over': { keys: 'h', shown: 'H', what: 'Hand over', where: job },
   print: { keys: either('0'), shown: '0', what: 'Print', where: job },
   'one-line': { keys: 'o', shown: 'O', what: 'One-line', where: job },
   calculations: { keys: 'c', shown: 'C', what: 'Calculations', where: job },

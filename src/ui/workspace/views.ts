@@ -53,6 +53,12 @@ export const views = [
     label: 'Tests',
     help: 'what is proven, by whom, with what; circuits by supply; capacity; inspection',
   },
+  {
+    key: 'hand-over',
+    group: 'Hand over',
+    label: 'Hand over',
+    help: 'the card for the door, the page of the house, what comes back from it',
+  },
   { key: 'print', group: 'On paper', label: 'Print', help: 'the sheet for the door' },
   { key: 'one-line', group: 'On paper', label: 'One-line', help: 'the diagram, drawn from the job' },
   {
