@@ -12,6 +12,7 @@ import eight from './fixtures/format-8.json'
 import nine from './fixtures/format-9.json'
 import ten from './fixtures/format-10.json'
 import eleven from './fixtures/format-11.json'
+import twelve from './fixtures/format-12.json'
 import { readJob, readJobText, upgradeTo } from './read'
 import { formatVersion, jobSchema } from './schema'
 
@@ -106,7 +107,7 @@ test('a document of version 1 reads as one of today: no calculations, no brief, 
 })
 
 /** Documents as they were written when each format was the newest. */
-const kept = [one, two, three, four, five, six, seven, eight, nine, ten, eleven]
+const kept = [one, two, three, four, five, six, seven, eight, nine, ten, eleven, twelve]
 
 test.each(kept.map((document, n) => [n + 1, document] as const))(
   'a kept file of format %i reads as one of today, and loses nothing that a person entered',

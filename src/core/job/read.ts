@@ -42,6 +42,8 @@ const upgrades: Readonly<Record<number, Upgrade>> = {
   10: document => document,
   // 12: what was proven, and what was taken over of it. All of it may be missing.
   11: document => document,
+  // 13: what was handed over, and the visits afterwards. All of it may be missing.
+  12: document => document,
 }
 
 const isRecord = (value: unknown): value is Record<string, unknown> =>

@@ -13,9 +13,10 @@ import { line } from '../quantity'
 import { checkSource, sourceSchema } from '../source/design'
 import { acceptanceSchema } from './acceptance'
 import { mostTestEntries, testEntrySchema, testsSchema } from './test-log'
+import { handOverSchema, mostVisits, visitSchema } from './visits'
 import { entrySchema, mostEntries, workSchema } from './work-log'
 
-export const formatVersion = 12
+export const formatVersion = 13
 
 export const steps = [
   'ask',
@@ -70,6 +71,10 @@ const shape = z.strictObject({
   work: workSchema.optional(),
   /** what was proven when it was commissioned: the list of tests is computed */
   tests: testsSchema.optional(),
+  /** the firm’s own data of what was handed over: the card and the pack are computed */
+  handOver: handOverSchema.optional(),
+  /** who came back, why, and against what stood then */
+  visits: z.array(visitSchema).max(mostVisits, `must hold at most ${mostVisits} visits`).optional(),
   accepted: z.array(acceptanceSchema).max(200, 'must hold at most 200 acceptances').optional(),
 })
 

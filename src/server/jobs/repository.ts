@@ -4,6 +4,7 @@ import type { Knex } from 'knex'
 import { evaluate } from '@/core/assess/evaluate'
 import type { JobRecord, Others, Revision } from '@/core/assess/record'
 import { severities } from '@/core/checks/finding'
+import { dueOf } from '@/core/handover/due'
 import { unbuilt } from '@/core/job/as-planned'
 import { happened } from '@/core/job/happened'
 import { applyOperation, describeOperation, type Operation } from '@/core/job/operations'
@@ -64,6 +65,7 @@ function columnsOf(job: Job) {
     hours_needed: headline.hoursNeeded,
     hours_had: headline.hoursHad,
     search_text: `${job.title} ${job.place}`.toLowerCase(),
+    due_on: dueOf(job)[0]?.on ?? null,
   }
 }
 

@@ -12,7 +12,9 @@ import { LinkBox } from '../ask/LinkBox'
 import { Card, Column, Empty, Row, View } from '../common/pieces'
 import { today } from '../common/today'
 import { useWorkspace } from '../workspace/store'
+import { HandedOver } from './HandedOver'
 import { HouseWords } from './HouseWords'
+import { Visits } from './Visits'
 
 /** What is handed over: the card for the door in each language, the page of the house, what who lives there says by it. */
 export function HandOverView({ firm }: { firm: string }) {
@@ -75,10 +77,12 @@ export function HandOverView({ firm }: { firm: string }) {
           )}
         </Card>
         <Column>
+          <HandedOver />
           <LinkBox kind="house" />
           <HouseWords />
         </Column>
       </Box>
+      <Visits />
     </View>
   )
 }

@@ -42,6 +42,9 @@ export function JobsScreen({ person, rows, total, pageSize, address, order }: Pr
         tools={
           <Row>
             <SearchField address={address} />
+            <Button component={Link} href="/due" prefetch={false}>
+              What is due
+            </Button>
             <ImportButton onProblems={setProblems} />
             <Button
               variant="contained"

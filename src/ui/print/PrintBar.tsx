@@ -8,7 +8,7 @@ import { Quiet, Row } from '../common/pieces'
 interface Props {
   jobId: string
   /** the screen that it leads back to */
-  back?: 'panel' | 'work' | 'tests'
+  back?: keyof typeof backWords
   /** what can be chosen of the paper */
   children?: ReactNode
   note?: ReactNode
@@ -18,6 +18,7 @@ const backWords = {
   panel: 'Back to the panel',
   work: 'Back to the work order',
   tests: 'Back to the tests',
+  'hand-over': 'Back to the hand-over',
 } as const
 
 /** Above the paper on the screen only: the way back, what can be chosen, and the printer. */

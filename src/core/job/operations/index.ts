@@ -8,6 +8,7 @@ import { isStillValid, type Job, jobSchema } from '../schema'
 import { askOperations } from './ask'
 import { circuitOperations } from './circuits'
 import { fieldOperations } from './field'
+import { handOverOperations } from './hand-over'
 import { hookupOperations } from './hookup'
 import { jobOperations } from './job-facts'
 import { loadOperations } from './loads'
@@ -30,6 +31,7 @@ const known = {
   ...wiringOperations,
   ...fieldOperations,
   ...testOperations,
+  ...handOverOperations,
 }
 
 const simpleSchema = z.discriminatedUnion('op', [

@@ -12,6 +12,12 @@ export async function up(db: Knex): Promise<void> {
       .alter()
       .comment('null: it lasts until it is withdrawn')
   })
+  await db.schema.alterTable('job', t => {
+    t.text('due_on').comment('the first day on which something of it is due; null where nothing is')
+  })
+  await db.raw(
+    'create index job_due on job (firm_id, due_on, id) where due_on is not null and archived_at is null',
+  )
   await db.schema.createTable('house_word', t => {
     t.uuid('id').primary()
     t.uuid('firm_id').notNullable().references('id').inTable('firm').onDelete('cascade')

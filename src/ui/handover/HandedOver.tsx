@@ -1,0 +1,87 @@
+import { Button } from '@mui/material'
+import { CalendarDays } from 'lucide-react'
+import { unitName } from '@/core/commission/scene'
+import { dueOf } from '@/core/handover/due'
+import type { HandOver } from '@/core/job/visits'
+import { handOverSchema } from '@/core/job/visits'
+import { type Fault, ok, parseWith } from '@/core/outcome'
+import { Card, Columns, Quiet, Row } from '../common/pieces'
+import { Form, OtherFaults } from '../form/Form'
+import { DayField, LineField } from '../form/inputs'
+import { useSheet } from '../form/useSheet'
+import { useWorkspace } from '../workspace/store'
+
+interface Typed {
+  on: string
+  warranties: { unitId: string; serial: string; from: string; until: string }[]
+}
+
+/** The day of the hand-over, and the firm's own data of each unit; from these the years count. */
+export function HandedOver() {
+  const id = useWorkspace(s => s.id)
+  const job = useWorkspace(s => s.job)
+  const act = useWorkspace(s => s.act)
+  const units = job.source?.units ?? []
+  const due = dueOf(job)
+  const sheet = useSheet<Typed, HandOver>({
+    values: {
+      on: job.handOver?.on ?? '',
+      warranties: units.map(u => {
+        const known = job.handOver?.warranties.find(w => w.unitId === u.id)
+        return {
+          unitId: u.id,
+          serial: known?.serial ?? '',
+          from: known?.from ?? '',
+          until: known?.until ?? '',
+        }
+      }),
+    },
+    read: typed => {
+      const outcome = parseWith(handOverSchema, {
+        ...(typed.on && { on: typed.on }),
+        warranties: typed.warranties
+          .filter(w => w.from || w.until || w.serial)
+          .map(({ serial, ...w }) => ({ ...w, ...(serial.trim() && { serial: serial.trim() }) })),
+      })
+      return outcome.ok ? ok(outcome.value) : outcome
+    },
+    save: (facts): Fault[] => act({ op: 'setHandOver', facts }),
+  })
+  return (
+    <Card title="Handed over">
+      <Form sheet={sheet} label="Handed over">
+        <Columns least={170}>
+          <DayField name="on" label="Handed over on" />
+        </Columns>
+        {units.map((u, n) => (
+          <Columns key={u.id} least={130}>
+            <Quiet>{unitName({ job }, u.id)}: warranty</Quiet>
+            <LineField name={`warranties.${n}.serial`} label="Serial number" most={60} />
+            <DayField name={`warranties.${n}.from`} label="From" />
+            <DayField name={`warranties.${n}.until`} label="Until" />
+          </Columns>
+        ))}
+        <OtherFaults />
+        <Row>
+          <Button type="submit" variant="outlined">
+            Keep it
+          </Button>
+          {due.length > 0 && (
+            <Button
+              component="a"
+              href={`/api/jobs/${id}/calendar`}
+              startIcon={<CalendarDays size={16} aria-hidden />}
+            >
+              Calendar file
+            </Button>
+          )}
+        </Row>
+      </Form>
+      {due.map(d => (
+        <Quiet key={`${d.what} ${d.on} ${d.text}`}>
+          {d.on}: {d.text}
+        </Quiet>
+      ))}
+    </Card>
+  )
+}
