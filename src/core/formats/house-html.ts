@@ -16,6 +16,8 @@ export interface HousePage {
   place: string
   tonight: Tonight
   foot: CardFoot
+  /** whether there is a pack of what was handed over */
+  pack: boolean
   /** what was sent by this link before */
   words: readonly { at: string; word: HouseWord }[]
 }
@@ -23,7 +25,17 @@ export interface HousePage {
 const fahrenheit = (c: number) => Math.round(c * 1.8 + 32)
 
 /** The page of a house, for who lives there: plain HTML; its one small script sends what is typed, and keeps the page for a night without a connection. */
-export function houseHtml({ token, language, card, title, place, tonight, foot, words }: HousePage): string {
+export function houseHtml({
+  token,
+  language,
+  card,
+  title,
+  place,
+  tonight,
+  foot,
+  pack,
+  words,
+}: HousePage): string {
   const say = inLanguage(language)
   const t = (key: string, values?: Parameters<typeof say>[1]) => escaped(say(`house.${key}`, values))
   const { season, outdoorC, hours, circuits } = tonight
@@ -59,7 +71,7 @@ export function houseHtml({ token, language, card, title, place, tonight, foot, 
       said && card
         ? `<p class="row no-print"><a class="button" href="#to">${escaped(said.to.head)}</a><a class="button" href="#back">${escaped(said.back.head)}</a><a class="button" href="#tonight">${t('tonight')}</a></p>${cardBody(said, card.drawings, foot)}<p class="no-print"><a class="button" href="/api/house/${token}/card?language=${language}">${t('paper')}</a></p>`
         : `<p class="note">${t('noCard')}</p>`
-    }${lasts}<section><h2>${t('reach', { firm: foot.firm })}</h2><p>${t('reachText')}</p></section>${ask}${outage}${earlier}<script type="application/json" id="house" data-token="${token}">${JSON.stringify(texts).replace(/</g, '\\u003c')}</script>`,
+    }${pack ? `<p class="no-print"><a class="button" href="/api/house/${token}/pack">${t('pack')}</a></p>` : ''}${lasts}<section><h2>${t('reach', { firm: foot.firm })}</h2><p>${t('reachText')}</p></section>${ask}${outage}${earlier}<script type="application/json" id="house" data-token="${token}">${JSON.stringify(texts).replace(/</g, '\\u003c')}</script>`,
   })
 }
 

@@ -1,10 +1,9 @@
 import type { Acceptance } from '@/core/estimate/acceptance'
 import type { EstimateDocument, Option } from '@/core/estimate/document'
 import { difference, moneyText } from '@/core/estimate/money'
-import { signaturePath } from '@/core/estimate/signature'
 import { basisText, changeText, headOf, lastsText, unsettledText } from '@/core/estimate/words'
 import { together } from '@/core/units/format'
-import { Paper, printable } from './paper'
+import { drawnName, Paper } from './paper'
 
 /** An estimate or a change order on paper, as it was frozen; with the acceptance where it has one. */
 export function estimatePdf(
@@ -77,7 +76,7 @@ function sideBySide(paper: Paper, options: readonly Option[]) {
   )
 }
 
-function oneOption(paper: Paper, o: Option) {
+export function oneOption(paper: Paper, o: Option) {
   paper.heading(o.name)
   paper.paragraph(o.promise.sentence)
   for (const caution of o.promise.cautions) paper.paragraph(caution)
@@ -106,21 +105,10 @@ function oneOption(paper: Paper, o: Option) {
   paper.paragraph(basisText(o))
 }
 
-const field = { width: 180, height: 60 }
-
-function signed(paper: Paper, acceptance: Acceptance) {
+export function signed(paper: Paper, acceptance: Acceptance) {
   const { name, at, option, documentSha256 } = acceptance
   paper.paragraph(
     `${option.name}, ${moneyText(option.total)}: accepted by ${name} at ${at.slice(0, 16).replace('T', ' ')} UTC, of the document with the checksum ${documentSha256}.`,
   )
-  if (acceptance.typed) return paper.paragraph('Signed with the typed name.')
-  const { doc } = paper
-  if (doc.y > doc.page.height - 140) paper.next()
-  const top = doc.y + 4
-  doc.save()
-  doc.translate(36, top).scale(field.width / 1000)
-  doc.path(signaturePath(acceptance.signature)).lineWidth(8).lineCap('round').strokeColor('#111111').stroke()
-  doc.restore()
-  doc.y = top + field.height
-  doc.font('body').fontSize(8).text(printable(name), 36, doc.y)
+  drawnName(paper, acceptance)
 }

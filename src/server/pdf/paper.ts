@@ -1,6 +1,7 @@
 import { join } from 'node:path'
 import PDFDocument from 'pdfkit'
 import { deference } from '@/core/deference'
+import { type Signature, signaturePath } from '@/core/estimate/signature'
 
 export interface Sheet {
   firm: string
@@ -173,4 +174,23 @@ export class Paper {
     doc.end()
     return this.bytes
   }
+}
+
+const field = { width: 180, height: 60 }
+
+/** A drawn name, or that a typed one stands for it. */
+export function drawnName(
+  paper: Paper,
+  { name, signature, typed }: { name: string; signature: Signature; typed?: true | undefined },
+) {
+  if (typed) return paper.paragraph('Signed with the typed name.')
+  const { doc } = paper
+  if (doc.y > doc.page.height - 140) paper.next()
+  const top = doc.y + 4
+  doc.save()
+  doc.translate(marginPt, top).scale(field.width / 1000)
+  doc.path(signaturePath(signature)).lineWidth(8).lineCap('round').strokeColor('#111111').stroke()
+  doc.restore()
+  doc.y = top + field.height
+  doc.font('body').fontSize(8).text(printable(name), marginPt, doc.y)
 }

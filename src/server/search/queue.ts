@@ -1,3 +1,4 @@
+import type { Knex } from 'knex'
 import PgBoss from 'pg-boss'
 import * as z from 'zod'
 import { searchSentence } from '@/core/search/front'
@@ -8,6 +9,7 @@ import { always, transaction } from '../db/transaction'
 import { needed } from '../env'
 import { log } from '../log'
 import { nightly } from '../nightly/nightly'
+import { failPack, makePack, putPack } from '../packs/repository'
 import {
   answersIn,
   answersOf,
@@ -29,8 +31,11 @@ const taskQueue = 'design-search-task'
 /** What neither a worker nor twenty tries could do comes here, and ends its search with a word. */
 const deadQueue = 'design-search-dead'
 const nightlyQueue = 'nightly'
+/** Packs of a hand-over: one document each. */
+const packQueue = 'hand-over-pack'
 
 const stepSchema = z.object({ searchId: z.uuid() })
+const packSchema = z.object({ packId: z.uuid() })
 const taskSchema = z.object({
   searchId: z.uuid(),
   key: z.string(),
@@ -59,6 +64,13 @@ async function started(works: boolean): Promise<PgBoss> {
   // a piece that a dead worker held is free again after a minute and a half
   const again = { retryLimit: 20, retryDelay: 1, expireInSeconds: 90 }
   await boss.createQueue(deadQueue, { name: deadQueue, policy: 'standard' })
+  await boss.createQueue(packQueue, {
+    name: packQueue,
+    policy: 'standard',
+    retryLimit: 3,
+    retryDelay: 2,
+    expireInSeconds: 300,
+  })
   await boss.createQueue(nightlyQueue, { name: nightlyQueue, policy: 'short', retryLimit: 2 })
   // of one step or piece at most one waits, however many ask for it
   for (const name of [stepQueue, taskQueue]) {
@@ -79,23 +91,40 @@ function sender(): Promise<PgBoss> {
   return kept.boss
 }
 
-/** Puts a search down and hands it to the workers: both, or neither. Answers its id. */
-export async function startSearch(...asked: ParametersAfter<typeof putSearch>): Promise<string> {
+/** Puts something down within a transaction and hands it to the workers: both, or neither. */
+async function handed<T extends string | null>(
+  queue: string,
+  put: (trx: Knex) => Promise<T>,
+  about: (id: string) => object,
+): Promise<T> {
   const boss = await sender()
   return transaction(async trx => {
-    const id = await putSearch(trx, ...asked)
+    const id = await put(trx)
+    if (id === null) return id
     const connection = await trx.client.acquireConnection()
-    await boss.send(
-      stepQueue,
-      { searchId: id },
-      {
-        singletonKey: id,
-        db: { executeSql: (text: string, values: unknown[]) => connection.query(text, values) },
-      },
-    )
+    await boss.send(queue, about(id), {
+      singletonKey: id,
+      db: { executeSql: (text: string, values: unknown[]) => connection.query(text, values) },
+    })
     return id
   }, always)
 }
+
+/** Puts a search down and hands it to the workers. Answers its id. */
+export const startSearch = (...asked: ParametersAfter<typeof putSearch>): Promise<string> =>
+  handed(
+    stepQueue,
+    trx => putSearch(trx, ...asked),
+    searchId => ({ searchId }),
+  )
+
+/** Puts a pack down and hands it to the workers. Answers its id; null where there is no such job. */
+export const startPack = (...asked: ParametersAfter<typeof putPack>): Promise<string | null> =>
+  handed(
+    packQueue,
+    trx => putPack(trx, ...asked),
+    packId => ({ packId }),
+  )
 
 type ParametersAfter<F> = F extends (first: never, ...rest: infer R) => unknown ? R : never
 
@@ -221,6 +250,7 @@ async function piece({ boss, wake }: Post, data: unknown, triedAgain: boolean): 
 }
 
 const piecesAtATime = 4
+const packRetries = 2
 /** What fails this often fails for good: the search is told to have failed, and what it failed of. */
 const mostFailures = 3
 
@@ -258,6 +288,17 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
   await boss.work(deadQueue, often, async ([job]) => {
     const about = stepSchema.loose().safeParse(job?.data)
     if (about.success) await giveUp(about.data.searchId)
+  })
+  await boss.work(packQueue, often, async ([job]) => {
+    if (!job) return
+    const { packId } = packSchema.parse(job.data)
+    try {
+      await makePack(packId)
+    } catch (error) {
+      log.error({ err: error, pack: packId }, 'pack failed')
+      if (job.retryCount < packRetries) throw error
+      await failPack(packId, 'The pack could not be made on the server; nothing was changed. Make it again.')
+    }
   })
   const sweep = async () => {
     for (const id of await forsakenSearches(new Date())) await giveUp(id)

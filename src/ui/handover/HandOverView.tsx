@@ -14,6 +14,7 @@ import { today } from '../common/today'
 import { useWorkspace } from '../workspace/store'
 import { HandedOver } from './HandedOver'
 import { HouseWords } from './HouseWords'
+import { Packs } from './Packs'
 import { Visits } from './Visits'
 
 /** What is handed over: the card for the door in each language, the page of the house, what who lives there says by it. */
@@ -78,6 +79,7 @@ export function HandOverView({ firm }: { firm: string }) {
         </Card>
         <Column>
           <HandedOver />
+          <Packs />
           <LinkBox kind="house" />
           <HouseWords />
         </Column>

@@ -5,6 +5,7 @@ import { houseGoneHtml, houseHtml } from '@/core/formats/house-html'
 import { isLanguage, type Language } from '@/core/languages'
 import { openHouse, saidBy } from '@/server/houses/repository'
 import { forPage } from '@/server/http/handle'
+import { newestPack } from '@/server/packs/repository'
 
 interface Params {
   params: Promise<{ token: string }>
@@ -24,7 +25,7 @@ export async function GET(request: Request, { params }: Params): Promise<Respons
   const opened = await forPage(() => openHouse(token, new Date()))
   const page = async () => {
     if (!opened) return houseGoneHtml(language)
-    const { job, firm, revision, customer } = opened
+    const { job, jobId, firm, revision, customer } = opened
     const day = dayIn(customer.zone, new Date())
     const card = cardOf(job)
     const on = searchParams.has('chosen') ? new Set(searchParams.getAll('on').slice(0, 200)) : null
@@ -36,6 +37,7 @@ export async function GET(request: Request, { params }: Params): Promise<Respons
       place: job.place,
       tonight: tonight(job, day, on),
       foot: { firm, revision, day },
+      pack: (await forPage(() => newestPack(customer, jobId))) !== null,
       words: await forPage(() => saidBy(opened)),
     })
   }
