@@ -10,8 +10,8 @@ test('job files that cannot be taken say why; a good one opens', async ({ page, 
     input.setInputFiles({ name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(content) })
   for (const [content, told] of [
     [
-      good.replace('"formatVersion": 12', '"formatVersion": 13'),
-      /formatVersion is 13; this Spillway reads up to 12/,
+      good.replace('"formatVersion": 13', '"formatVersion": 14'),
+      /formatVersion is 14; this Spillway reads up to 13/,
     ],
     [good.slice(0, 700), /may be cut short/],
   ] as const) {

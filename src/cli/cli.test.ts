@@ -55,7 +55,7 @@ test('lists, answers from a file and from standard input, prints schemas', () =>
     output: { type: 'object' },
   })
   expect(JSON.parse(spawned(['schema', 'job']).out)).toMatchObject({
-    properties: { formatVersion: { const: 12 } },
+    properties: { formatVersion: { const: 13 } },
   })
 })
 
@@ -185,10 +185,10 @@ test('search finds what the core finds, and from stock alone only what is there'
 test('evaluate refuses a newer, a cut and a huge file, each in words', async () => {
   const text = JSON.stringify(alderHollow)
   const why = (content: string) => run(['evaluate', file('bad.json', content)])
-  expect(await why(text.replace('"formatVersion":12', '"formatVersion":13'))).toMatchObject({
+  expect(await why(text.replace('"formatVersion":13', '"formatVersion":14'))).toMatchObject({
     status: 2,
     out: '',
-    err: expect.stringMatching(/reads up to 12/),
+    err: expect.stringMatching(/reads up to 13/),
   })
   expect((await why(text.slice(0, 999))).err).toMatch(/cut short/)
   expect((await why(' '.repeat(50_000_000))).err).toMatch(/larger than 2,000,000 bytes/)

@@ -24,6 +24,7 @@ const usage = `spillway: back-up of chosen home circuits, computed
   spillway readings JOB.json FILE     a table of readings (test,key,value), judged; ends with 1 where one failed
   spillway card JOB.json              the switch-over card, line by line; ends with 1 where it would go wrong
     [--to battery|utility] [--language en|es]
+  spillway handover JOB.json --pdf FILE  the pack that stays with the house, in one document with the job inside
   spillway isolation JOB.json         place by place, change by change: what is opened and locked so that it is dead, what stays live beside it
   spillway hookups JOB.json [FILE]    every method on this house; FILE is a catalogue, CSV or JSON
   spillway positions JOB.json         which circuit on which position of the switch
@@ -117,6 +118,10 @@ async function command(argv: string[]): Promise<number> {
       return first
         ? (await import('./card')).cardOfFile(first, values.to, values.language)
         : complain('card: give a job file')
+    case 'handover':
+      return first
+        ? (await import('./card')).handOverOfFile(first, values.pdf)
+        : complain('handover: give a job file')
     case 'isolation':
       return first
         ? (await import('./isolation')).isolationOfFile(first)

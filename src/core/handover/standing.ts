@@ -1,22 +1,18 @@
 import { type Evaluation, evaluate } from '../assess/evaluate'
-import { circuitNeeds } from '../assess/needs'
+import { circuitNeeds, named } from '../assess/needs'
 import { cardOf } from '../card/card'
 import { cardIn, cardText } from '../card/words'
 import { asPlanned } from '../job/as-planned'
 import type { Job } from '../job/schema'
 import type { StandingThen, Visit } from '../job/visits'
-import { labelsOf } from '../work/labels'
 import type { UnitOfMeasure } from '../working'
 
 const longestLine = 780
 
-/** Every breaker as directory and label have it: its place, its name, its rating, whether it stays on. */
+/** Every breaker as directory and label have it: its place, its name, its rating, whether it lives on the source. */
 function directoryLines(found: Job): string[] {
-  const { job } = asPlanned(found)
-  return job.panels.flatMap(panel =>
-    labelsOf(job, panel).map(l =>
-      `${l.place} ${l.text}, ${l.rating}${l.picked ? ', stays on' : ''}`.slice(0, 240),
-    ),
+  return circuitNeeds(asPlanned(found).job).map(n =>
+    `${named(n)}, ${n.circuit.breakerA} A${n.served ? ', lives on the source' : ''}`.slice(0, 240),
   )
 }
 

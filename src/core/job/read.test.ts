@@ -28,8 +28,8 @@ test('a document reads back as it was written', () => {
 })
 
 test('a newer format, a truncated file and a foreign file each say what they are', () => {
-  expect(why(text.replace('"formatVersion":12', '"formatVersion":13'))[0]).toMatch(
-    /formatVersion: is 13; this Spillway reads up to 12/,
+  expect(why(text.replace('"formatVersion":13', '"formatVersion":14'))[0]).toMatch(
+    /formatVersion: is 14; this Spillway reads up to 13/,
   )
   expect(why(text.slice(0, 500))[0]).toMatch(/not whole JSON .* cut short/)
   expect(why('[1, 2]')[0]).toMatch(/not a job document/)
@@ -89,7 +89,7 @@ test('a document of version 1 reads as one of today: no calculations, no brief, 
   }
   const read = readJob(old)
   expect(read.ok && read.value).toMatchObject({
-    formatVersion: 12,
+    formatVersion: 13,
     calculations: [],
     brief: { wants: [] },
     requests: [],

@@ -1,4 +1,5 @@
 import sharp from 'sharp'
+import { circuitNeeds } from '@/core/assess/needs'
 import { cardOf } from '@/core/card/card'
 import { testList } from '@/core/commission'
 import { readingText } from '@/core/commission/judge'
@@ -13,13 +14,13 @@ import { asPlanned } from '@/core/job/as-planned'
 import type { Job } from '@/core/job/schema'
 import { languageKeys } from '@/core/languages'
 import { quantity } from '@/core/units/format'
-import { labelsOf } from '@/core/work/labels'
 import { noticesOf } from '@/core/work/notices'
 import { wiringPlan } from '@/core/work/wiring'
 import { scheduleOf } from '@/core/work/wiring/schedule'
 import { drawCard } from './card'
 import { oneOption, signed } from './estimate'
 import { drawnName, Paper, printable } from './paper'
+import { drawSvg } from './svg'
 
 /** What goes into a pack beside what is computed. */
 export interface PackParts {
@@ -36,6 +37,9 @@ const tallPt = 300
 
 /** Everything that stays with the house, in one document: computed of one revision, and the job as an open file inside. */
 export async function packPdf(job: Job, pack: PackDocument, parts: PackParts): Promise<Buffer> {
+  // a worker stays small: one picture at a time, none kept
+  sharp.cache(false)
+  sharp.concurrency(1)
   const { firm, on, revision } = pack
   const paper = new Paper(`${pack.title}: hand-over`, { firm, revision, on })
   const steps: (() => void | Promise<void>)[] = [
@@ -95,17 +99,18 @@ function estimates(paper: Paper, { estimates: accepted }: PackParts) {
 
 function directory(paper: Paper, found: Job) {
   const { job } = asPlanned(found)
+  const needs = circuitNeeds(job)
   for (const panel of job.panels) {
     paper.heading(`Directory: ${panel.name}`)
     paper.table(
       [
-        { head: 'No.', share: 12, cell: l => l.place },
-        { head: 'Circuit', share: 56, cell: l => l.text },
-        { head: 'Rating', share: 12, cell: l => l.rating, figure: true },
-        { head: 'Leg', share: 8, cell: l => (l.leg === 'both' ? 'L1, L2' : l.leg) },
-        { head: 'In an outage', share: 14, cell: l => (l.picked ? 'stays on' : '') },
+        { head: 'No.', share: 12, cell: n => n.position },
+        { head: 'Circuit', share: 52, cell: n => n.circuit.label || 'unlabelled' },
+        { head: 'Rating', share: 12, cell: n => `${n.circuit.breakerA} A`, figure: true },
+        { head: 'Leg', share: 10, cell: n => (n.leg === 'both' ? 'L1, L2' : n.leg) },
+        { head: 'In an outage', share: 18, cell: n => (n.served ? 'lives on the source' : '') },
       ],
-      labelsOf(job, panel),
+      needs.filter(n => n.panel.id === panel.id),
     )
   }
 }
@@ -113,13 +118,7 @@ function directory(paper: Paper, found: Job) {
 async function oneLine(paper: Paper, job: Job, sheet: { firm: string; revision: number; on: string }) {
   paper.next()
   paper.heading('One-line diagram')
-  const svg = oneLineSvg(job, sheet)
-  const png = await sharp(Buffer.from(svg), { density: 110 })
-    .flatten({ background: '#ffffff' })
-    .png()
-    .toBuffer()
-  const { doc } = paper
-  doc.image(png, 36, doc.y + 4, { fit: [paper.width, doc.page.height - doc.y - 70] })
+  await drawSvg(paper, oneLineSvg(job, sheet))
   paper.next()
 }
 
@@ -214,6 +213,7 @@ function cards(paper: Paper, job: Job, pack: PackDocument) {
   if (!card.ok) return
   for (const language of languageKeys) {
     paper.next()
+    paper.bare()
     const { bottom } = paper.doc.page.margins
     drawCard(paper.doc, card.value, language, { firm: pack.firm, revision: pack.revision, day: pack.on })
     paper.doc.page.margins.bottom = bottom
@@ -266,24 +266,23 @@ async function photographs(paper: Paper, job: Job, { photo }: PackParts) {
     const x = 36 + (slot % 2) * (acrossPt + 16)
     const y = top + Math.floor(slot / 2) * (tallPt + 26)
     const bytes = await photo(p.id)
+    let tall = 14
     const caption = [p.name, p.on, p.by].filter(Boolean).join(', ')
     if (bytes) {
       // one after the other, so that sixty of them need no more room than one
-      const jpeg = await sharp(bytes)
+      const { data, info } = await sharp(bytes)
+        .rotate(p.turns * 90)
         .resize(photoPx, photoPx, { fit: 'inside', withoutEnlargement: true })
         .jpeg({ quality: 68 })
-        .toBuffer()
-      doc.image(jpeg, x, y, { fit: [acrossPt, tallPt] })
-    } else
-      doc
-        .font('body')
-        .fontSize(9)
-        .text('This photograph is missing.', x, y + 20, { width: acrossPt })
+        .toBuffer({ resolveWithObject: true })
+      doc.image(data, x, y, { fit: [acrossPt, tallPt] })
+      tall = Math.min(tallPt, (acrossPt * info.height) / info.width)
+    } else doc.font('body').fontSize(9).text('This photograph is missing.', x, y, { width: acrossPt })
     doc
       .font('body')
       .fontSize(7.5)
       .fillColor('#111111')
-      .text(printable(caption), x, y + tallPt + 2, { width: acrossPt, height: 18, ellipsis: true })
+      .text(printable(caption), x, y + tall + 2, { width: acrossPt, height: 18, ellipsis: true })
     slot++
   }
 }

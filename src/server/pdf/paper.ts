@@ -71,6 +71,7 @@ export function bytesOf(doc: PDFKit.PDFDocument): Promise<Buffer> {
 export class Paper {
   readonly doc: PDFKit.PDFDocument
   private readonly bytes: Promise<Buffer>
+  private readonly bareAt = new Set<number>()
 
   constructor(
     private readonly title: string,
@@ -93,6 +94,12 @@ export class Paper {
 
   next() {
     this.doc.addPage({ size: 'LETTER', layout: this.layout, margins: { ...margins } })
+  }
+
+  /** The page at hand is whole by itself: no foot is put on it. */
+  bare() {
+    const { start, count } = this.doc.bufferedPageRange()
+    this.bareAt.add(start + count - 1)
   }
 
   heading(text: string) {
@@ -153,6 +160,7 @@ export class Paper {
     const { doc, sheet } = this
     const { start, count } = doc.bufferedPageRange()
     for (let n = start; n < start + count; n++) {
+      if (this.bareAt.has(n)) continue
       doc.switchToPage(n)
       const y = doc.page.height - footPt + 8
       // a foot lies below the margin, where text would begin a new page

@@ -19,6 +19,7 @@ import { catalogue, stock } from './catalogue'
 import { seedEstimates } from './estimates'
 import { logFiles, logIdOf, packedName, yearFiles } from './files'
 import { alderHollow, demoJobs, fernbrook, ospreyPoint, saltmarshLane } from './jobs'
+import { livedIn } from './lived-in'
 import { firmMinutes, pricesFor, vanStock } from './prices'
 import { inspected, proven, testedOverYears } from './proven'
 import { worked } from './worked'
@@ -57,7 +58,7 @@ function asWorked(job: Job): Job {
       const plugged = applyOperation(job, { op: 'setHookup', facts: { bondingPlug: true } })
       const built = worked(plugged.ok ? plugged.value : job, people)
       const tested = proven(built, { seed: 5, by: people, day: '2026-02-13', done: () => true })
-      return inspected(tested, technician.label, '2026-02-16')
+      return livedIn(inspected(tested, technician.label, '2026-02-16'), designer.label)
     }
     case ospreyPoint:
       return testedOverYears(job, designer.label, [
