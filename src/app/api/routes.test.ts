@@ -12,7 +12,12 @@ import * as equipmentExport from './equipment/export/route'
 import * as equipment from './equipment/route'
 import * as file from './files/[fileId]/route'
 import * as link from './for/[token]/route'
+import * as houseCard from './house/[token]/card/route'
+import * as housePack from './house/[token]/pack/route'
+import * as house from './house/[token]/route'
 import * as archive from './jobs/[id]/archive/route'
+import * as calendar from './jobs/[id]/calendar/route'
+import * as card from './jobs/[id]/card/route'
 import * as changes from './jobs/[id]/changes/route'
 import * as directory from './jobs/[id]/directory/route'
 import * as drawing from './jobs/[id]/drawing/route'
@@ -20,12 +25,15 @@ import * as duplicate from './jobs/[id]/duplicate/route'
 import * as estimatePaper from './jobs/[id]/estimate/pdf/route'
 import * as estimate from './jobs/[id]/estimate/route'
 import * as jobExport from './jobs/[id]/export/route'
+import * as houseWords from './jobs/[id]/house/route'
 import * as intervals from './jobs/[id]/interval-data/route'
 import * as links from './jobs/[id]/links/route'
 import * as live from './jobs/[id]/live/route'
 import * as logs from './jobs/[id]/logs/route'
 import * as oneLine from './jobs/[id]/one-line/route'
 import * as order from './jobs/[id]/order/route'
+import * as pack from './jobs/[id]/packs/[n]/route'
+import * as packs from './jobs/[id]/packs/route'
 import * as jobParts from './jobs/[id]/parts/route'
 import * as photos from './jobs/[id]/photos/route'
 import * as job from './jobs/[id]/route'
@@ -155,6 +163,36 @@ const ofJob: Door[] = [
     ],
     says: /"token"/,
   },
+  { at: '/jobs/:job/links?kind=house', route: { GET: links.GET }, says: /"links":\[\]/ },
+  {
+    at: '/jobs/:job/card',
+    route: card,
+    says: /^<!doctype html><html lang="en">[\s\S]*When the power is out/,
+  },
+  { at: '/jobs/:job/card?language=es&format=pdf', route: card, says: /^%PDF-1/ },
+  { at: '/jobs/:job/calendar', route: calendar, says: /Nothing is due yet/ },
+  { at: '/jobs/:job/house', route: { GET: houseWords.GET }, says: /"words":\[\]/ },
+  {
+    at: '/jobs/:job/house',
+    route: { POST: houseWords.POST },
+    sends: { settle: someone },
+    cannot: [notJson, [{ settle: 'x' }, 400, /settle/]],
+    says: /no such word/,
+  },
+  { at: '/jobs/:job/packs', route: { GET: packs.GET }, says: /"packs":\[\]/ },
+  { at: '/jobs/:job/packs/1', route: { GET: pack.GET }, params: { n: '1' }, says: /no such pack/ },
+  {
+    at: '/jobs/:job/packs/1',
+    route: { POST: pack.POST },
+    params: { n: '1' },
+    sends: { as: 'customer', name: 'A. Customer', signature: [], typed: true },
+    cannot: [
+      notJson,
+      [{ as: 'customer', name: 'A. Customer', signature: [[[5, 5]]] }, 400, /too little to be one/],
+      [{ as: 'nobody', name: 'A', signature: [] }, 400, /as/],
+    ],
+    says: /no such pack/,
+  },
   {
     at: '/jobs/:job/logs?name=fridge.csv',
     route: logs,
@@ -249,6 +287,20 @@ const ofFirm: Door[] = [
     says: /This link is no estimate/,
   },
   { at: '/offer/none/pdf', route: offerPaper, params: { token: 'none' }, says: /This link is no estimate/ },
+  {
+    at: '/house/none',
+    route: house,
+    params: { token: 'none' },
+    sends: { act: 'ask', text: 'May it stand outside?' },
+    cannot: [
+      notJson,
+      [{ act: 'ask', text: 'x'.repeat(10_000) }, 400, /at most 2,000 characters/],
+      [{ act: 'outage', on: 'soon', hours: 900, carried: 'maybe', text: '' }, 400, /on.*hours.*carried/],
+    ],
+    says: /leads nowhere/,
+  },
+  { at: '/house/none/card', route: houseCard, params: { token: 'none' }, says: /leads nowhere/ },
+  { at: '/house/none/pack', route: housePack, params: { token: 'none' }, says: /leads nowhere/ },
   { at: '/loads', route: loads, says: /"loads"/ },
   {
     at: '/loads',
@@ -348,7 +400,7 @@ test.each(doors)('%s says that the database is away, and takes no write of anoth
     if (door.route !== duplicate && door.route !== template)
       expect(await through(door, { headers: huge })).toMatchObject({ status: 413 })
   }
-  if (door.route === solver || door.route === photo || door.at.startsWith('/offer')) return
+  if (door.route === solver || door.route === photo || /^\/(offer|house)/.test(door.at)) return
   acting = () => Promise.reject(new DatabaseAway('away'))
   expect(await through(door)).toMatchObject({
     status: 503,

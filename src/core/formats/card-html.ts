@@ -16,9 +16,9 @@ export const cardStyle = `
 .card{font-size:1.3rem;line-height:1.35}.card h2{font-size:1.6rem}.card ol{padding-left:1.6rem;margin:.4rem 0}.card ol>li{margin:.7rem 0;font-weight:600}.card ol>li::marker{color:var(--water);font-weight:800}
 .card ul{list-style:none;padding:0;margin:.3rem 0}.card ul li{border:2px solid var(--water);border-radius:6px;padding:.2rem .6rem;margin:.25rem 0;font-weight:700}
 .card .wrong{border-left:8px solid var(--stop);padding-left:.7rem;font-weight:800}
-.board{border-collapse:collapse;font-size:.95rem;table-layout:fixed}.board td{border:1px solid var(--rule);padding:.15rem .3rem;text-align:left;width:50%}.board td:last-child{text-align:left}
-.on{background:var(--water);color:var(--paper);font-weight:700}.off{color:var(--quiet)}.locked{color:var(--stop);font-weight:700;border-style:double!important;border-width:3px!important}
-@media print{.card{font-size:12pt}.ways{display:grid;grid-template-columns:1fr 1fr;gap:1rem}}`
+.card .board{border-collapse:collapse;font-size:.95rem;table-layout:fixed}.card .board td{border:1px solid var(--rule);padding:.15rem .3rem;text-align:left;width:50%}.card .board td:last-child{text-align:left}
+.card .on{background:var(--water);color:var(--paper);font-weight:700}.card .off{color:var(--quiet)}.card .locked{color:var(--stop);font-weight:700;border-style:double!important;border-width:3px!important}
+@media print{.card{font-size:12pt}.card .ways{display:grid;grid-template-columns:1fr 1fr;gap:1rem}}`
 
 const steps = (lines: readonly SaidLine[]) =>
   `<ol>${lines

@@ -119,12 +119,10 @@ function CardShown({
         '& .board': { width: 1 },
       }}
     >
-      <style>{scoped}</style>
+      <style>{cardStyle}</style>
       {/* made by the product itself, every text in it escaped */}
       {/* biome-ignore lint/security/noDangerouslySetInnerHtml: the page of the house shows the same */}
       <div dangerouslySetInnerHTML={{ __html: html }} />
     </Box>
   )
 }
-
-const scoped = `@scope (.card-shown) {${cardStyle}}`
