@@ -48,9 +48,13 @@ const shortOf = (name: string): string => {
         .trim()}…`
     : name
 }
-/** A circuit as a hand finds it: by the number of its position where a switch has one, else by its breaker’s; and what fits of its name. */
-export const onCard = (need: CircuitNeed): string =>
-  shortOf(need.place === null ? named(need) : `${need.place} ${need.circuit.label || named(need)}`)
+/** A circuit as a hand finds it: by the number of its position where a switch has one, by its appliance where that is plugged in, else by its breaker; and what fits of its name. */
+export function onCard(need: CircuitNeed): string {
+  const { place, circuit, byCord } = need
+  if (place !== null) return shortOf(`${place} ${circuit.label || named(need)}`)
+  // what is plugged in is found by what it is
+  return shortOf((byCord && circuit.loads.map(l => l.name).join(', ')) || named(need))
+}
 
 const isCompressor = ({ circuit }: CircuitNeed) => circuit.loads.some(l => l.nature === 'compressor')
 const runningW = ({ circuit }: CircuitNeed) => circuit.loads.reduce((sum, l) => sum + l.runningW.value, 0)
@@ -285,7 +289,6 @@ function byPlugs(p: Proof): Directions {
   ) =>
     several(`plugs${to}`, needs, to.toLowerCase(), {
       handle: n => plugOf(n.circuit.id),
-      each: n => n.circuit.loads.map(l => l.name).join(', ') || onCard(n),
       since,
     })
   return {

@@ -54,7 +54,7 @@ export function HandedOver() {
           <DayField name="on" label="Handed over on" />
         </Columns>
         {units.map((u, n) => (
-          <Columns key={u.id} least={130}>
+          <Columns key={u.id} least={190}>
             <Quiet>{unitName({ job }, u.id)}: warranty</Quiet>
             <LineField name={`warranties.${n}.serial`} label="Serial number" most={60} />
             <DayField name={`warranties.${n}.from`} label="From" />

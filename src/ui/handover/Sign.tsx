@@ -1,5 +1,5 @@
 import { Box, Button, Checkbox, FormControlLabel, TextField } from '@mui/material'
-import { useEffect, useRef, useState } from 'react'
+import { useCallback, useRef, useState } from 'react'
 import SignaturePad from 'signature_pad'
 import type { Signature } from '@/core/estimate/signature'
 import { Popup } from '../common/Popup'
@@ -23,20 +23,21 @@ export function Sign({
   onSign: (signed: Signed) => Promise<string | null>
   onClose: () => void
 }) {
-  const canvas = useRef<HTMLCanvasElement>(null)
+  const canvas = useRef<HTMLCanvasElement | null>(null)
   const pad = useRef<SignaturePad | null>(null)
   const [name, setName] = useState('')
   const [typed, setTyped] = useState(false)
   const [problem, setProblem] = useState<string | null>(null)
-  useEffect(() => {
-    const here = canvas.current
+  /** A dialog puts its matter on the page after it is made itself: the field begins when it is there. */
+  const begin = useCallback((here: HTMLCanvasElement | null) => {
+    pad.current?.off()
+    canvas.current = here
     if (!here) return
     const by = Math.max(1, devicePixelRatio)
     here.width = here.offsetWidth * by
     here.height = here.offsetHeight * by
     here.getContext('2d')?.scale(by, by)
     pad.current = new SignaturePad(here, { penColor: '#111111', minWidth: 1, maxWidth: 3 })
-    return () => pad.current?.off()
   }, [])
   const sign = async () => {
     if (name.trim().length < 2) return setProblem('Write the name first.')
@@ -66,7 +67,7 @@ export function Sign({
         <Quiet id="sign-here">Sign with a finger or the mouse</Quiet>
         <Box
           component="canvas"
-          ref={canvas}
+          ref={begin}
           role="img"
           aria-labelledby="sign-here"
           tabIndex={0}
