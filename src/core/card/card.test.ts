@@ -163,6 +163,40 @@ test('what depends on the house stands on its card: locks, two-poles on one phas
   expect(text(told)).toMatch(/The indicator ahead of the main lights up/)
 })
 
+test('two breakers with one handle go together: the other is named, and what rests keeps both waiting', () => {
+  const tie = (other: string) => ({ with: other, kind: 'handle' as const })
+  const [panel] = millStreet.panels
+  if (!panel) throw new Error('no panel')
+  const circuits = panel.circuits.map(c =>
+    c.id === 'c5' ? { ...c, tie: tie('c7') } : c.id === 'c7' ? { ...c, tie: tie('c5') } : c,
+  )
+  const card = cardFor({ ...millStreet, panels: [{ ...panel, circuits }] })
+  expect(card.wrong).toEqual([])
+  expect(card.to.at(-1)).toMatchObject({ each: ['5 Refrigerator (+ 7)'], waitMin: 5 })
+  expect(card.leftOff.some(c => c.startsWith('7 '))).toBe(false)
+  const lines = card.back.filter(l => l.say === 'breakersOn').flatMap(l => l.each)
+  expect(lines).toEqual(expect.arrayContaining(['5 Refrigerator', '7 Furnace']))
+})
+
+test('where things are found, whom to call and the second way of a device stand on the card; blanks where nobody said', () => {
+  expect(text(saltmarshLane)).toMatch(/Its second way, ready beforehand: ____/)
+  const told = applied(saltmarshLane, {
+    op: 'setHandOver',
+    facts: {
+      warranties: [],
+      phone: '555 0100',
+      secondWay: 'two cylinders in the hall',
+      where: { source: 'garage, left', inlet: 'beside the meter' },
+    },
+  })
+  const said = cardIn('es', cardFor(told))
+  expect(said.call('Firm')).toBe('Llame a: Firm, 555 0100')
+  expect(cardText(said).join('\n')).toMatch(
+    /segunda fuente, lista de antemano: two cylinders in the hall|Fuente: garage, left/,
+  )
+  expect(said.sections.find(s => s.key === 'where')?.lines).toContain('Entrada: beside the meter.')
+})
+
 test('the picture shows every breaker as it stands on the source', () => {
   const [panel] = cardFor(millStreet).drawings
   if (panel?.kind !== 'panel') throw new Error('no panel')

@@ -11,8 +11,6 @@ import { type Drawing, drawingsOf } from './drawing'
 import { type CardLine, directionsOf, isLocked, onCard, type SourceKind, sourceKind, staysOff } from './steps'
 import { type WalkFault, walkCard } from './walk'
 
-export type Direction = 'to' | 'back'
-
 /** How long a full store lasts with what is on, h. */
 export interface Lasting {
   what: 'all' | 'must'
@@ -26,6 +24,8 @@ export interface Lasting {
 export interface Card {
   title: string
   place: string
+  /** where things are found, as the installer says it; and whom to call */
+  found: { panel: string; source: string; inlet: string; phone: string; secondWay: string }
   to: CardLine[]
   back: CardLine[]
   /** what a lock keeps off while the source feeds its panel, and what is only left off */
@@ -72,6 +72,7 @@ export function cardOf(found: Job): Outcome<Card> {
   return ok({
     title: p.job.title,
     place: p.job.place,
+    found: foundOf(p),
     ...directions,
     locked: locked.map(onCard),
     leftOff: off.filter(n => !locked.includes(n)).map(onCard),
@@ -91,6 +92,14 @@ export function cardOf(found: Job): Outcome<Card> {
     wrong: walkCard(p, directions).faults,
   })
 }
+
+const foundOf = ({ job, tied, joined }: Proof): Card['found'] => ({
+  panel: joined === 'no' ? '' : (tied.where ?? ''),
+  source: job.handOver?.where?.source ?? '',
+  inlet: joined === 'inlet' ? (job.handOver?.where?.inlet ?? '') : '',
+  phone: job.handOver?.phone ?? '',
+  secondWay: job.handOver?.secondWay ?? '',
+})
 
 const cannot: Record<string, string> = {
   none: 'cannot have a card: nothing keeps the main from being on with the backfed breaker. Plan an interlock first',

@@ -68,10 +68,15 @@ const inOrder = (needs: readonly CircuitNeed[]): CircuitNeed[] =>
       a.position.localeCompare(b.position, 'en-US', { numeric: true }),
   )
 
-/** What comes on at once, one after the other; and what starts against pressure, and rests first. */
-function inTurn(needs: readonly CircuitNeed[]): { now: CircuitNeed[]; later: CircuitNeed[] } {
-  const all = inOrder(needs)
-  return { now: all.filter(n => !isCompressor(n)), later: all.filter(isCompressor) }
+/** What comes on at once, one after the other; and what starts against pressure, or hangs on one handle with it, and rests first. */
+function inTurn(
+  { needs: all }: Proof,
+  needs: readonly CircuitNeed[],
+): { now: CircuitNeed[]; later: CircuitNeed[] } {
+  const rests = (n: CircuitNeed) =>
+    isCompressor(n) || all.some(o => o.circuit.id === n.circuit.tie?.with && isCompressor(o))
+  const ordered = inOrder(needs)
+  return { now: ordered.filter(n => !rests(n)), later: ordered.filter(rests) }
 }
 
 /**
@@ -102,13 +107,22 @@ interface Turn {
 }
 const breaker = (n: CircuitNeed) => `breaker ${n.circuit.id}`
 
+/** What one handle switches along with a circuit that lives, and does not live itself. */
+const alongWith = (p: Proof, { circuit }: CircuitNeed): CircuitNeed | undefined =>
+  p.needs.find(n => n.circuit.id === circuit.tie?.with && !p.served.includes(n))
+
 /** What the source feeds and must not: two-poles on one phase, solar, what nobody picked. */
 export function staysOff(p: Proof): CircuitNeed[] {
   const reached = reachedPanels(p.job)
   return p.joined === 'no' || p.method.serves === 'positions'
     ? []
     : p.needs.filter(
-        n => reached.has(n.panel.id) && !p.served.includes(n) && !(n.feeds && reached.has(n.feeds.id)),
+        n =>
+          reached.has(n.panel.id) &&
+          !p.served.includes(n) &&
+          !(n.feeds && reached.has(n.feeds.id)) &&
+          // one handle with what lives: it comes on along
+          !p.served.some(o => alongWith(p, o) === n),
       )
 }
 
@@ -187,8 +201,11 @@ function byInterlock(p: Proof): Directions {
   const panel = below.length ? p.tied.name : 'none'
   const reachedNeeds = [...here, ...below.flatMap(b => b.all)]
   const feeders = reachedNeeds.filter(n => n.feeds && reached.has(n.feeds.id))
-  const { now, later } = inTurn(p.served)
-  const usual = inTurn(reachedNeeds.filter(n => !feeders.includes(n)))
+  const { now, later } = inTurn(p, p.served)
+  const usual = inTurn(
+    p,
+    reachedNeeds.filter(n => !feeders.includes(n)),
+  )
   const off = (needs: readonly CircuitNeed[]) => needs.map(n => set(breaker(n), 'off'))
   const allOff = [
     line('branchesOff', { panel }, off(here)),
@@ -203,8 +220,8 @@ function byInterlock(p: Proof): Directions {
       ...sourceUp(p),
       line('backfedOn', { panel }, [set('backfed', 'on')]),
       ...feed,
-      ...several('breakersOn', now, 'on'),
-      ...several('breakersOn', later, 'on', { since: 'lost' }),
+      ...several('breakersOn', now, 'on', { each: withHandle(p) }),
+      ...several('breakersOn', later, 'on', { each: withHandle(p), since: 'lost' }),
     ],
     back: [
       sure,
@@ -227,10 +244,15 @@ function byInterlock(p: Proof): Directions {
   }
 }
 
+const withHandle = (p: Proof) => (n: CircuitNeed) => {
+  const along = alongWith(p, n)
+  return along ? `${onCard(n)} (+ ${along.position})` : onCard(n)
+}
+
 const position = (n: CircuitNeed) => `position ${n.place}`
 
 function byPositions(p: Proof): Directions {
-  const { now, later } = inTurn(p.served)
+  const { now, later } = inTurn(p, p.served)
   const turn = (
     needs: readonly CircuitNeed[],
     to: 'Source' | 'Off' | 'Line',
@@ -281,7 +303,7 @@ function byManaged(p: Proof): Directions {
 }
 
 function byPlugs(p: Proof): Directions {
-  const { now, later } = inTurn(p.served)
+  const { now, later } = inTurn(p, p.served)
   const plug = (
     needs: readonly CircuitNeed[],
     to: 'Source' | 'Out' | 'House',

@@ -102,6 +102,13 @@ export function walkCard(p: Proof, { to, back }: Directions): Walked {
     return now
   }
 
+  /** Two breakers with one handle go together. */
+  function tied(handle: string, setting: string): State {
+    const need = p.needs.find(n => `breaker ${n.circuit.id}` === handle)
+    const other = need?.circuit.tie && `breaker ${need.circuit.tie.with}`
+    return other && house.handles.some(h => h.id === other) ? { [other]: setting } : {}
+  }
+
   /** A position passes its middle, and a plug is in the hand, before it is where it goes. */
   function through(handle: string, setting: string): string[] {
     const middle = handle.startsWith('plug ')
@@ -128,7 +135,7 @@ export function walkCard(p: Proof, { to, back }: Directions): Walked {
         else if (never) faults.push({ what: 'cannot be set', of: found?.name ?? handle, why: never.why })
         else
           for (const at of through(handle, setting)) {
-            state = { ...state, [handle]: at }
+            state = { ...state, [handle]: at, ...tied(handle, at) }
             alive = check(faults, alive, here)
           }
       }

@@ -11,7 +11,7 @@ export interface SaidLine {
 }
 
 export interface SaidSection {
-  key: 'stays' | 'apart' | 'trips' | 'tell' | 'lasts' | 'engine' | 'medical' | 'hands'
+  key: 'where' | 'stays' | 'apart' | 'trips' | 'tell' | 'lasts' | 'engine' | 'medical' | 'hands'
   head: string
   lines: string[]
 }
@@ -27,6 +27,7 @@ export interface SaidCard {
   sections: SaidSection[]
   /** why it is not to be used; empty where it works out */
   wrong: string[]
+  call: (firm: string) => string
   defers: string
 }
 
@@ -67,7 +68,7 @@ export function cardIn(language: Language, card: Card): SaidCard {
     head: string,
     lines: readonly (string | null)[],
   ): SaidSection[] => {
-    const said = lines.filter(l => l !== null)
+    const said = lines.filter((l): l is string => Boolean(l))
     return said.length ? [{ key, head, lines: said }] : []
   }
   return {
@@ -78,8 +79,15 @@ export function cardIn(language: Language, card: Card): SaidCard {
     to: { head: say('card.to', { kind: card.source }), lines: card.to.map(lineIn(say)) },
     back: { head: say('card.back'), lines: card.back.map(lineIn(say)) },
     sections: [
+      ...section('where', say('card.whereHead'), [
+        card.found.panel && say('card.where.panel', { at: card.found.panel }),
+        card.found.source && say('card.where.source', { at: card.found.source }),
+        card.found.inlet && say('card.where.inlet', { at: card.found.inlet }),
+      ]),
       ...section('medical', say('card.medicalHead'), [
-        card.medical === null ? null : say('card.medical', { what: none(card.medical) }),
+        card.medical === null
+          ? null
+          : say('card.medical', { what: none(card.medical), way: none(card.found.secondWay) }),
       ]),
       ...section('stays', say('card.staysHead'), [
         card.locked.length ? say('card.locked', { circuits: card.locked }) : null,
@@ -118,6 +126,7 @@ export function cardIn(language: Language, card: Card): SaidCard {
       ...section('hands', say('card.handsHead'), [say('card.hands')]),
     ],
     wrong: [...new Set(card.wrong.map(f => say(`card.fault.${faultKeys[f.what]}`, { of: f.of })))],
+    call: firm => say('card.call', { firm, phone: none(card.found.phone) }),
     defers: say('card.defers'),
   }
 }

@@ -69,7 +69,7 @@ export function cardBody(said: SaidCard, drawings: readonly Drawing[], foot: Car
         `<section data-about="${s.key}"><h2>${escaped(s.head)}</h2>${s.lines.map(l => `<p>${escaped(l)}</p>`).join('')}</section>`,
     ),
     ...drawings.map(d => drawingHtml(d, said.language)),
-    `<p><b>${escaped(say('card.call', { firm: foot.firm }))}</b></p><p class="quiet">${escaped(said.defers)} ${escaped(say('card.made', { title: said.title, revision: String(foot.revision), day: foot.day }))}</p>`,
+    `<p><b>${escaped(said.call(foot.firm))}</b></p><p class="quiet">${escaped(said.defers)} ${escaped(say('card.made', { title: said.title, revision: String(foot.revision), day: foot.day }))}</p>`,
     '</div>',
   ].join('')
 }

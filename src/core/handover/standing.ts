@@ -55,8 +55,8 @@ export interface Told {
 }
 
 const lines = (before: readonly string[], after: readonly string[]) => ({
-  came: after.filter(l => !before.includes(l)),
-  went: before.filter(l => !after.includes(l)),
+  came: [...new Set(after)].filter(l => !before.includes(l)),
+  went: [...new Set(before)].filter(l => !after.includes(l)),
 })
 
 /** The house now against how it stood when the visit was opened. */

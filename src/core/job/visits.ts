@@ -53,6 +53,12 @@ export const mostVisits = 120
 export const handOverSchema = z.strictObject({
   /** the day on which the house was handed over */
   on: day.optional(),
+  /** where who lives there finds things, in their words: it stands on the card */
+  where: z.strictObject({ source: line(60).optional(), inlet: line(60).optional() }).optional(),
+  /** whom the card says to call */
+  phone: line(30).optional(),
+  /** what a medical device runs on when all of this does not */
+  secondWay: line(120).optional(),
   warranties: z
     .array(
       z

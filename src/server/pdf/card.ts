@@ -234,7 +234,7 @@ function drawCode(doc: PDFKit.PDFDocument, code: Squares, { x, y, width }: Box) 
 function drawFoot(doc: PDFKit.PDFDocument, said: SaidCard, foot: CardFoot, y: number, inner: number) {
   const say = inLanguage(said.language)
   doc.fillColor('#111111').font('bold').fontSize(12)
-  doc.text(printable(say('card.call', { firm: foot.firm })), margin, y, { width: inner, lineBreak: false })
+  doc.text(printable(said.call(foot.firm)), margin, y, { width: inner, lineBreak: false })
   doc.font('body').fontSize(7)
   doc.text(
     printable(

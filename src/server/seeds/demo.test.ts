@@ -91,9 +91,14 @@ test('seeding is idempotent, a half-written demo is written to the end, and what
     expect(readJob(job).ok).toBe(true)
     const kept = (await readJobRecord(actor, id))?.job
     if (kept?.work) expect(kept.planned.some(c => c.built)).toBe(true)
-    const { work: _, tests, ...found } = unbuilt(kept ?? job)
+    const { work: _, tests, handOver, visits, ...found } = unbuilt(kept ?? job)
     // the kiosk’s burner got its bonding plug before it was proven
     const bondingPlug = job === fernbrook
+    // and was handed over, lived in and visited: a lamp was bought meanwhile
+    expect([handOver !== undefined, visits?.length]).toEqual(
+      job === fernbrook ? [true, 2] : [false, undefined],
+    )
+    if (job === fernbrook) found.panels = job.panels
     expect(found).toEqual({ ...job, hookup: { ...job.hookup, bondingPlug } })
     const house = kept ?? job
     const stand = standOfTests(house, testList(house))

@@ -17,6 +17,8 @@ export function livedIn(job: Job, by: string): Job {
     op: 'setHandOver',
     facts: {
       on: '2026-02-17',
+      phone: '555 0142',
+      where: { source: 'on the shelf beside the heater' },
       warranties: unit
         ? [{ unitId: unit.id, serial: 'R6-20418', from: '2026-02-17', until: '2031-02-16' }]
         : [],

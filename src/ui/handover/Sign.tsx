@@ -37,7 +37,7 @@ export function Sign({
     here.width = here.offsetWidth * by
     here.height = here.offsetHeight * by
     here.getContext('2d')?.scale(by, by)
-    pad.current = new SignaturePad(here, { penColor: '#111111', minWidth: 1, maxWidth: 3 })
+    pad.current = new SignaturePad(here, { penColor: 'black', minWidth: 1, maxWidth: 3 })
   }, [])
   const sign = async () => {
     if (name.trim().length < 2) return setProblem('Write the name first.')
@@ -74,7 +74,7 @@ export function Sign({
           sx={{
             width: 1,
             height: 180,
-            bgcolor: '#fff',
+            bgcolor: 'common.white',
             border: 1,
             borderColor: 'divider',
             touchAction: 'none',

@@ -4,7 +4,7 @@ import { visitTold } from '@/core/handover/standing'
 import type { Job } from '@/core/job/schema'
 import { type Visit, visitKinds } from '@/core/job/visits'
 import { quantity } from '@/core/units/format'
-import styles from './VisitPaper.module.css'
+import styles from '../field/Booklet.module.css'
 
 interface Props {
   job: Job
@@ -18,7 +18,7 @@ interface Props {
 export function VisitPaper({ job, visit, firm, revision, printedOn }: Props) {
   const { figures, directory, card } = visitTold(job, visit)
   return (
-    <article className={styles.paper}>
+    <article className={styles.booklet}>
       <header>
         <h1>{visitKinds[visit.kind].name}</h1>
         <p>
@@ -36,7 +36,7 @@ export function VisitPaper({ job, visit, firm, revision, printedOn }: Props) {
       {directory.came.length + directory.went.length > 0 && (
         <section>
           <h2>Directory and labels</h2>
-          <table>
+          <table style={{ width: '100%', textAlign: 'left', borderSpacing: 0 }}>
             <thead>
               <tr>
                 <th scope="col">Before</th>
@@ -69,7 +69,7 @@ export function VisitPaper({ job, visit, firm, revision, printedOn }: Props) {
       {figures.length > 0 && (
         <section>
           <h2>Figures</h2>
-          <table>
+          <table style={{ width: '100%', textAlign: 'left', borderSpacing: 0 }}>
             <tbody>
               {figures.map(f => (
                 <tr key={f.id}>
