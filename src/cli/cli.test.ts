@@ -399,3 +399,25 @@ test('tests lists what has to be proven with what is expected and why; readings 
   expect((await run(['readings', job])).err).toMatch(/give a file of readings/)
   expect((await run(['tests'])).err).toMatch(/give a job file/)
 })
+
+test('the card is said line by line, one way or both, in either language; the pack is written with the job inside', async () => {
+  const alder = file('alder-card.json', JSON.stringify(alderHollow))
+  const to = await run(['card', alder, '--to', 'battery'])
+  expect(to).toMatchObject({ status: 0, err: '' })
+  expect(to.out).toMatch(/^TO THE BATTERY\n1\. Look outside/)
+  expect(to.out).not.toMatch(/BACK TO/)
+  const back = await run(['card', alder, '--to', 'utility', '--language', 'es'])
+  expect(back.out).toMatch(/^VOLVER A LA RED ELÉCTRICA/)
+  expect((await run(['card', alder, '--to', 'roof'])).err).toMatch(/--to takes battery or utility, not roof/)
+  expect((await run(['card', alder, '--language', 'fr'])).err).toMatch(/en or es, not fr/)
+  const { source: _, ...bare } = alderHollow
+  const none = await run(['card', file('bare.json', JSON.stringify(bare))])
+  expect(none).toMatchObject({ status: 2, err: expect.stringMatching(/source: must be chosen before/) })
+
+  expect((await run(['handover', alder])).err).toMatch(/give --pdf FILE/)
+  const pdf = join(folder, 'pack.pdf')
+  const pack = await run(['handover', alder, '--pdf', pdf])
+  expect(JSON.parse(pack.out)).toMatchObject({ title: 'Alder Hollow day-care', photographs: 6 })
+  const bytes = readFileSync(pdf).toString('latin1')
+  expect(bytes).toMatch(/^%PDF-1[\s\S]*job\.json/)
+})

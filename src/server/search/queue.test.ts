@@ -7,12 +7,13 @@ import { wishesSchema } from '@/core/search/wishes'
 import { closeDb, db } from '../db/connection'
 import { migrate } from '../db/migrate'
 import { createJob } from '../jobs/repository'
+import { listPacks } from '../packs/repository'
 import { listPeople } from '../people/repository'
 import { type Actor, servedFirm } from '../people/types'
 import { freshet18, sluice22, weirgate36 } from '../seeds/catalogue'
 import { seedDemo } from '../seeds/demo'
 import { alderHollow } from '../seeds/jobs/alder-hollow'
-import { closeSender, startSearch, workOnSearches } from './queue'
+import { closeSender, startPack, startSearch, workOnSearches } from './queue'
 import { cancelSearches, keepAnswer, latestSearch } from './repository'
 
 const catalogue = [sluice22, weirgate36, freshet18]
@@ -101,3 +102,20 @@ test('of a search that cannot be sent no row stays; one that nobody works on any
     trouble: expect.stringContaining('Search again'),
   })
 }, 60_000)
+
+test('a pack is made by the worker, whoever asked and went away; one that cannot be made says so after its tries', async () => {
+  const kiosk = await createJob(actor, alderHollow, 'for a pack', new Date('2026-01-01'))
+  expect(await startPack(actor, randomUUID(), new Date('2026-01-02'))).toBeNull()
+  await startPack(actor, kiosk, new Date('2026-01-02'))
+  const broken = (await startPack(actor, kiosk, new Date('2026-01-03'))) ?? ''
+  await db()('pack')
+    .where({ id: broken })
+    .update({ job: JSON.stringify({ formatVersion: 99 }) })
+  const worker = await workOnSearches()
+  await until(async () => (await listPacks(actor, kiosk)).every(p => p.state !== 'making'))
+  await worker.stop()
+  expect((await listPacks(actor, kiosk)).map(p => [p.n, p.state, p.trouble?.slice(0, 30) ?? null])).toEqual([
+    [2, 'failed', 'The pack could not be made on '],
+    [1, 'made', null],
+  ])
+}, 120_000)
