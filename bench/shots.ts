@@ -6,7 +6,7 @@ import sharp from 'sharp'
 const url = process.env.SPILLWAY_URL ?? 'http://127.0.0.1:4180'
 const into = 'docs/screenshots'
 const job = (n: number) => `/jobs/5a1de000-0000-4000-8000-00000000000${n}`
-const [daycare, coast, boathouse] = [job(1), job(2), job(6)]
+const [daycare, coast, kiosk, boathouse] = [job(1), job(2), job(5), job(6)]
 
 interface Shot {
   name: string
@@ -26,6 +26,15 @@ const offer = async (page: Page) => {
   const { token } = await answer.json()
   await page.goto(`${url}/offer/${token}`)
 }
+/** The page of the day-care, for who lives there, by a link made anew. */
+const house = async (page: Page) => {
+  const answer = await page.request.post(`${url}/api${daycare}/links?kind=house`, {
+    headers: { Origin: url },
+    data: { do: 'make' },
+  })
+  const { token } = await answer.json()
+  await page.goto(`${url}/house/${token}`)
+}
 const phone = { width: 390, height: 844 }
 
 const shots: Shot[] = [
@@ -40,20 +49,22 @@ const shots: Shot[] = [
   { name: 'wire', at: '/jobs/5a1de000-0000-4000-8000-000000000003/wire', height: 1180 },
   { name: 'parts', at: '/jobs/5a1de000-0000-4000-8000-000000000003/parts', height: 1000 },
   { name: 'estimate', at: `${daycare}/estimate`, height: 1180 },
-  { name: 'offer', at: '/jobs', ...phone, first: offer },
   { name: 'one-line', at: `${coast}/one-line`, height: 1200 },
   { name: 'outage', at: `${coast}/outage`, height: 1180 },
   { name: 'findings', at: `${daycare}/findings` },
   { name: 'work', at: `${coast}/work`, height: 1180 },
   { name: 'tests', at: `${daycare}/tests`, height: 1180 },
+  { name: 'hand-over', at: `${kiosk}/hand-over`, height: 1400 },
   { name: 'bench', at: '/bench/voltage-drop' },
 ]
 
-/** The screens for one thumb stand beside each other in one picture. */
+/** The screens for one thumb, and the customer’s pages, stand beside each other in one picture. */
 const inTheField: Shot[] = [
   { name: 'trace', at: `${coast}/trace`, ...phone },
   { name: 'field', at: `${coast}/field`, ...phone },
   { name: 'prove', at: `${daycare}/prove`, ...phone },
+  { name: 'offer', at: '/jobs', ...phone, first: offer },
+  { name: 'house', at: '/jobs', ...phone, first: house },
 ]
 const apartPx = 24
 

@@ -92,7 +92,7 @@ test('the years after: handed over, due, a visit that changes a circuit, and onl
   await saved(page)
   await page.goto('/due')
   await expect(page.getByRole('list', { name: 'Houses of which something is due' })).toContainText(
-    'Visit: trips',
+    'Visit open: a circuit trips',
   )
   await accessible(page)
   const change = { op: 'selectCircuit', circuitId: 'c9', picked: false }

@@ -1,5 +1,6 @@
 import { daysAfter } from '../day'
 import type { Job } from '../job/schema'
+import { visitKinds } from '../job/visits'
 
 /** Something of a house that comes up on a day. */
 export interface Due {
@@ -31,6 +32,10 @@ export function dueOf(job: Pick<Job, 'handOver' | 'visits' | 'source'>): Due[] {
     })),
     ...visits
       .filter(v => !v.closedOn)
-      .map(v => ({ what: 'visit open' as const, text: `Visit: ${v.kind}`, on: v.on })),
+      .map(v => ({
+        what: 'visit open' as const,
+        text: `Visit open: ${visitKinds[v.kind].name.toLowerCase()}`,
+        on: v.on,
+      })),
   ].sort((a, b) => a.on.localeCompare(b.on))
 }

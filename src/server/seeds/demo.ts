@@ -7,9 +7,11 @@ import { applyOperation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
 import { addEquipment, setStock } from '../catalogue/repository'
 import { db } from '../db/connection'
+import { always, transaction } from '../db/transaction'
 import { takeIn } from '../files/intake'
 import { savePacked, savePhoto } from '../files/repository'
 import { createJob } from '../jobs/repository'
+import { makePack, newestPack, putPack, signPack } from '../packs/repository'
 import { putWays, takePrices } from '../parts/repository'
 import { type Actor, servedFirm } from '../people/types'
 import { takeIntervals } from '../utility/intake'
@@ -84,6 +86,26 @@ async function keepPhoto(jobId: string, photoId: string, at: Date) {
   await savePhoto(designer, jobId, taken.value, at, photoId)
 }
 
+/** The pack of the kiosk, made and signed by both. */
+async function handOver(at: Date) {
+  const kiosk = demoJobs.find(d => d.job === fernbrook)
+  if (!kiosk || (await newestPack(designer, kiosk.id)) !== null) return
+  const id = await transaction(trx => putPack(trx, designer, kiosk.id, at), always)
+  if (id === null) return
+  await makePack(id)
+  for (const [as, name] of [
+    ['installer', 'Headwater Electric'],
+    ['customer', 'Village library'],
+  ] as const)
+    await signPack(
+      { ...designer, zone: 'America/New_York' },
+      kiosk.id,
+      1,
+      { as, name, signature: [], typed: true },
+      at,
+    )
+}
+
 const packedFile = (name: string) => readFile(join('src/server/seeds/files', name))
 
 /** The utility's years: the file of each, and its intervals where the job has taken them. */
@@ -141,6 +163,7 @@ export async function seedDemo(): Promise<'written' | 'written to the end' | nul
   for (const year of yearFiles) await keepYear(year, clock)
   for (const [n, log] of logFiles.entries()) await keepLog(log, n, clock)
   await seedEstimates({ ...designer, zone: 'America/New_York', firm: 'Headwater Electric' }, new Date())
+  await handOver(new Date('2026-02-17T15:00:00Z'))
   await db()('setting').insert({ key: 'demo', value: '"whole"' })
   return begun ? 'written to the end' : 'written'
 }

@@ -137,9 +137,9 @@ test('a pack is asked for, told as it is made, opened and signed; a refusal keep
   expect(await screen.findByText(/Signed for the house: Kim Poe, 2026-03-01/)).toBeDefined()
 })
 
-test('what the house said is read and settled', async () => {
+test('what the house said is read, kept as a visit that is held against the design, and settled', async () => {
   let settled = false
-  const { user } = shown(alderHollow, (path, init) => {
+  const page = shown(alderHollow, (path, init) => {
     if (!path.endsWith('/house')) return quiet(path, init)
     if (init?.method === 'POST') settled = true
     const word = { act: 'outage', on: '2026-02-28', hours: 4, carried: 'some of it', text: 'The heater died' }
@@ -148,8 +148,10 @@ test('what the house said is read and settled', async () => {
   expect(
     await screen.findByText(/Outage of 2026-02-28: 4 h, it carried some of it. The heater died/),
   ).toBeDefined()
-  await user.click(press('Settled'))
+  await page.user.click(press('Keep as a visit'))
   expect(await screen.findByText('settled')).toBeDefined()
+  expect(page.job().visits).toMatchObject([{ id: 'w', kind: 'outage', by: 'Customer', lived: { hours: 4 } }])
+  expect(screen.getByText(/it should have. Look at what was on/)).toBeDefined()
 })
 
 test('on paper only what changed: old beside new, the card, the figures; nothing where nothing did', () => {
