@@ -151,7 +151,7 @@ test('the positions of the day-care, what rests last, and the unit put away at t
 test('what depends on the house stands on its card: locks, two-poles on one phase, a life, an engine, the season', () => {
   const flat = text(millStreet)
   expect(flat).toMatch(/^TO THE VEHICLE/)
-  expect(flat).toMatch(/LOCKED off: 1·3 Clothes dryer, 2·4 Range, and 15·17 Water heater/)
+  expect(flat).toMatch(/LOCKED off: 1·3 Clothes dryer, 2·4 Range and 15·17 Water heater/)
   expect(flat).toMatch(/Nothing in the house shows it while the main is off/)
   expect(flat).toMatch(/With everything here: about 9 days/)
   const marsh = text(saltmarshLane)

@@ -1,4 +1,5 @@
 import * as z from 'zod'
+import { inLanguage, type Language, languageKeys } from '../languages'
 import { line } from '../quantity'
 import { type Costs, centsSchema } from './cost'
 import type { Cents } from './money'
@@ -39,6 +40,8 @@ const text = z.string().max(2000)
 /** An estimate as it is frozen: every figure and word that the customer sees. */
 export const documentSchema = z.strictObject({
   format: z.literal(1),
+  /** in which it is said; missing: English */
+  language: z.enum(languageKeys).optional(),
   number: line(40, 1),
   version: z.int().min(1),
   firm: line(120, 1),
@@ -64,6 +67,7 @@ export const optionOf = (
   priced: Priced,
   promise: Promised,
   unsettled = 0,
+  language: Language = 'en',
 ): Option => ({
   id,
   name,
@@ -71,9 +75,12 @@ export const optionOf = (
   unpriced: unpriced.slice(0, 100).map(n => n.slice(0, 200)),
   promise,
   unsettled,
-  lines: forCustomer(priced),
+  lines: forCustomer(priced, inLanguage(language)),
   subtotal: priced.subtotal,
-  tax: priced.tax,
+  tax: priced.tax && {
+    ...priced.tax,
+    name: inLanguage(language)('offer.tax', { place: priced.tax.name.replace(/^Tax, /, '') }),
+  },
   total: priced.total,
 })
 

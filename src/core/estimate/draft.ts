@@ -2,6 +2,7 @@ import * as z from 'zod'
 import { applyOperation } from '../job/operations'
 import { hookupOperations } from '../job/operations/hookup'
 import type { Job } from '../job/schema'
+import { languageKeys } from '../languages'
 import { fail, fault, type Outcome, ok } from '../outcome'
 import { line } from '../quantity'
 import { mostOptions } from './document'
@@ -23,6 +24,8 @@ export type DraftOption = z.infer<typeof draftOptionSchema>
 
 /** An estimate before it is sent. Nothing of it is a figure: they are worked out anew whenever it is looked at. */
 export const draftSchema = z.strictObject({
+  /** of the customer; missing: English */
+  language: z.enum(languageKeys).optional(),
   /** of the firm's taxes; empty: none */
   taxPlace: line(60),
   /** said to this customer, before the options */

@@ -1,4 +1,5 @@
 import * as z from 'zod'
+import { inLanguage, type Sayer } from '../languages'
 import { line } from '../quantity'
 import { type Cost, centsSchema } from './cost'
 import { added, both, type Cents, centsOf, exactly, shareOf } from './money'
@@ -88,8 +89,8 @@ export function priced(costs: readonly Cost[], terms: Terms, place: string): Pri
 const isTaxed = (tax: Tax | undefined, kind: CostKind): boolean => tax?.[kind] ?? false
 
 /** Lines as a customer reads them: each device by its name, small parts and hours together. */
-export function forCustomer({ lines }: Priced): PricedLine[] {
-  const together = (kind: PricedLine['kind'], name: string): PricedLine[] => {
+export function forCustomer({ lines }: Priced, say: Sayer = inLanguage('en')): PricedLine[] {
+  const together = (kind: 'material' | 'labour'): PricedLine[] => {
     const own = lines.filter(l => l.kind === kind)
     const only = own[0]
     if (!only) return []
@@ -97,16 +98,18 @@ export function forCustomer({ lines }: Priced): PricedLine[] {
       {
         key: kind,
         kind,
-        name,
-        amount: kind === 'labour' ? own.map(l => l.amount).join(' and ') : '',
+        name: say(`offer.line.${kind}`),
+        amount: kind === 'labour' ? own.map(l => l.amount).join(` ${say('offer.and')} `) : '',
         cents: added(own.map(l => l.cents)),
       },
     ]
   }
   return [
     ...lines.filter(l => l.kind === 'equipment'),
-    ...together('material', 'Wire, breakers, boxes, fittings, labels'),
-    ...together('labour', 'Work'),
-    ...lines.filter(l => l.kind === 'permit' || l.kind === 'contingency'),
+    ...together('material'),
+    ...together('labour'),
+    ...lines.flatMap(l =>
+      l.kind === 'permit' || l.kind === 'contingency' ? [{ ...l, name: say(`offer.line.${l.kind}`) }] : [],
+    ),
   ]
 }

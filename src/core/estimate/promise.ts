@@ -1,28 +1,27 @@
 import { conditionsOf } from '../ask/outage-asked'
 import { imagined } from '../first/imagined'
 import type { Job } from '../job/schema'
+import { inLanguage, type Language, type Sayer } from '../languages'
 import { simulate } from '../outage/chance'
 import { planOf } from '../outage/plan'
-import { outOf100 } from '../outage/words'
 import { quantity, together } from '../units/format'
 import type { Promised } from './promised'
+import { shareText } from './words'
 
 const draws = 200
 
 /** A length of time as people say it. */
-export function lengthText(hours: number): string {
-  if (hours <= 6) return `for ${quantity(hours, 'h')}`
-  if (hours <= 14) return `through the night (${quantity(hours, 'h')})`
-  if (hours <= 24) return `for a day and a night (${quantity(hours, 'h')})`
+export function lengthText(hours: number, say: Sayer = inLanguage('en')): string {
+  const h = quantity(hours, 'h')
   const days = hours / 24
-  const said =
-    Math.abs(days - Math.round(days)) < 0.05
-      ? `${Math.round(days)} days`
-      : `${Math.floor(days)} and a half days`
-  if (Math.abs(days - 1.5) < 0.05) return `for a day and a half (${quantity(hours, 'h')})`
-  return Math.abs(days * 2 - Math.round(days * 2)) < 0.1
-    ? `for ${said} (${quantity(hours, 'h')})`
-    : `for ${quantity(hours, 'h')}`
+  if (hours <= 6) return say('offer.length.plain', { h })
+  if (hours <= 14) return say('offer.length.night', { h })
+  if (hours <= 24) return say('offer.length.day', { h })
+  if (Math.abs(days - 1.5) < 0.05) return say('offer.length.dayHalf', { h })
+  if (Math.abs(days * 2 - Math.round(days * 2)) >= 0.1) return say('offer.length.plain', { h })
+  return Math.abs(days - Math.round(days)) < 0.05
+    ? say('offer.length.days', { n: Math.round(days), h })
+    : say('offer.length.daysHalf', { n: Math.floor(days), h })
 }
 
 /** By the simulation of the job, things on imagined circuits where no panel is known. */
@@ -45,8 +44,25 @@ export function promiseOf(job: Job, seed = 1): Promised {
     hours,
     chance,
     middleH,
-    sentence: sentenceOf(job, keeps, leaves, chance, middleH),
-    cautions: cautionsOf(job),
+    ...wordsOf(job, { keeps, leaves, chance, middleH }, 'en'),
+  }
+}
+
+/** The same promise, said in another language. */
+export const promiseIn = (language: Language, job: Job, promise: Promised): Promised => ({
+  ...promise,
+  ...wordsOf(job, promise, language),
+})
+
+const wordsOf = (
+  job: Job,
+  promise: Pick<Promised, 'keeps' | 'leaves' | 'chance' | 'middleH'>,
+  language: Language,
+): Pick<Promised, 'sentence' | 'cautions'> => {
+  const say = inLanguage(language)
+  return {
+    sentence: sentenceOf(say, job, promise),
+    cautions: cautionsOf(job).map(key => say(`offer.caution.${key}`)),
   }
 }
 
@@ -59,47 +75,50 @@ function namesOf(job: Job): (circuitId: string) => string | null {
 }
 
 function sentenceOf(
-  job: Job,
-  keeps: readonly string[],
-  leaves: readonly string[],
-  chance: number | null,
-  middleH: number | null,
+  say: Sayer,
+  { outage, ...job }: Job,
+  { keeps, leaves, chance, middleH }: Pick<Promised, 'keeps' | 'leaves' | 'chance' | 'middleH'>,
 ): string {
   const not = leaves.length
-    ? ` It does not feed ${together(leaves.slice(0, 6))}${leaves.length > 6 ? ' and more' : ''}.`
+    ? ` ${say('offer.promise.not', { names: leaves.slice(0, 6), more: leaves.length > 6 ? 'yes' : 'no' })}`
     : ''
-  if (chance === null || middleH === null || !keeps.length)
-    return `How long it lasts cannot be said yet.${not}`
+  if (chance === null || middleH === null || !keeps.length) return `${say('offer.promise.unknown')}${not}`
   const shown = keeps.slice(0, 8)
-  const what = `${together(shown)}${keeps.length > shown.length ? ` and ${keeps.length - shown.length} more` : ''}`
-  const long = lengthText(job.outage.hours)
-  const { season, outdoorC } = conditionsOf(job)
-  const like = `outages like this${season ? ` in ${season}` : ''}${outdoorC === undefined ? '' : ` at ${quantity(outdoorC, 'C')} outdoors`}`
-  const of100 = chance <= 0 ? 'in none' : `in ${outOf100(chance)} of 100`
+  const what =
+    keeps.length > shown.length
+      ? say('offer.promise.more', { names: together(shown), n: keeps.length - shown.length })
+      : shown
+  const long = lengthText(outage.hours, say)
+  const { season, outdoorC } = conditionsOf({ ...job, outage })
+  const like = say('offer.promise.like', {
+    season: season ?? 'none',
+    outdoor: outdoorC === undefined ? 'none' : quantity(outdoorC, 'C'),
+  })
+  const said = {
+    long,
+    like,
+    draws,
+    share: shareText(say, chance),
+    hours: quantity(outage.hours, 'h'),
+    h: quantity(middleH >= 10 ? Math.floor(middleH) : Math.floor(middleH * 2) / 2, 'h'),
+  }
   // what seldom lasts is told by how long it does
-  const often =
-    chance >= 1
-      ? `${long} in all of ${draws} simulated ${like}`
-      : chance >= 0.5
-        ? `${long} ${of100} ${like}`
-        : `for ${quantity(middleH >= 10 ? Math.floor(middleH) : Math.floor(middleH * 2) / 2, 'h')} or more in half of ${draws} simulated ${like}; for all ${quantity(job.outage.hours, 'h')} ${of100}`
-  return `Keeps ${what} alive ${often}.${not}`.slice(0, 600)
+  const how = chance >= 1 ? 'all' : chance >= 0.5 ? 'often' : chance > 0 ? 'seldom' : 'never'
+  return `${say('offer.promise.keeps', { what, often: say(`offer.promise.${how}`, said) })}${not}`.slice(
+    0,
+    600,
+  )
 }
 
-function cautionsOf({ brief, source }: Job): string[] {
+/** What is to be minded, by the keys of its words. */
+function cautionsOf({ brief, source }: Job): ('medical' | 'generator' | 'sun')[] {
   const generator = source?.generator ?? source?.units.find(u => u.equipment.kind === 'generator')
   return [
     ...(brief.medical === 'yes' ||
     brief.wants.some(w => ['oxygen', 'cpap', 'medicine'].includes(w.thing ?? ''))
-      ? ['For a medical device keep a second way: a spare cylinder, a battery of its own, a place to go.']
+      ? ['medical' as const]
       : []),
-    ...(generator
-      ? [
-          'It counts on somebody who starts the generator and fills it. It runs outdoors only, away from windows and doors: its exhaust kills.',
-        ]
-      : []),
-    ...(source?.arrays?.length
-      ? ['It counts on the sun of such days: under snow or long cloud it lasts less.']
-      : []),
+    ...(generator ? ['generator' as const] : []),
+    ...(source?.arrays?.length ? ['sun' as const] : []),
   ]
 }

@@ -1,12 +1,17 @@
 import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
+import { pricesFor } from '@/server/seeds/prices'
 import { offerHtml } from '../formats/offer-html'
+import { inLanguage } from '../languages'
+import { costsOf } from './costs'
 import { type EstimateDocument, type Option, optionOf } from './document'
 import { guessUsd } from './guess'
 import { priced } from './priced'
-import { promiseOf } from './promise'
+import { lengthText, promiseIn, promiseOf } from './promise'
 import { usualTerms } from './terms'
 import { basisText, changeLine, changeText, headOf, lastsText, unsettledText } from './words'
 
+const tax = { place: 'Alder county', fraction: 0.06, equipment: true, material: true, labour: false }
+const costs = costsOf(alderHollow, { prices: pricesFor([alderHollow]), minutes: [], rates: usualTerms })
 const money = (low: number, high = low) => ({ low, high })
 const option = (facts: Partial<Option> = {}): Option => ({
   ...optionOf(
@@ -139,4 +144,55 @@ test('an acceptance stands on the page with its name, drawn or typed', () => {
   expect(
     offerHtml(document(), { ...standing, state: 'accepted', acceptance: { ...acceptance, typed: true } }),
   ).toContain('Signed with the typed name')
+})
+
+test('an estimate in Spanish is Spanish throughout, on the page and in what it rests on; the promise is the same promise', () => {
+  const english = promiseOf(alderHollow)
+  const promise = promiseIn('es', alderHollow, english)
+  expect({ ...promise, sentence: '', cautions: [] }).toEqual({ ...english, sentence: '', cautions: [] })
+  expect(promise.sentence).toMatch(/^Mantiene con corriente .* apagones así en invierno/)
+  const spanish = (facts: Partial<Option> = {}): Option => ({
+    ...optionOf(
+      { id: 'a', name: 'Propuesta' },
+      { basis: 'wiring plan', unpriced: ['x'] },
+      priced(costs.costs, { ...usualTerms, taxes: [tax] }, tax.place),
+      promise,
+      1,
+      'es',
+    ),
+    total: money(100_000),
+    ...facts,
+  })
+  const page = offerHtml(document({ language: 'es', options: [spanish()] }), standing)
+  expect(page).toMatch(/^<!doctype html><html lang="es">/)
+  for (const said of [
+    'Presupuesto E-7',
+    'Qué incluye el precio',
+    'Mano de obra',
+    'Permiso e inspección',
+    'Impuesto, Alder county',
+    'Queda 1 punto de nuestra revisión',
+    'Firme con el dedo o el ratón',
+    '1 pieza a su precio habitual',
+  ])
+    expect(page).toContain(said)
+  const words = page.replace(/<(style|script)[\s\S]*?<\/\1>/g, '').replace(/<[^>]*>/g, ' ')
+  expect(words).not.toMatch(/Estimate|Permit|Work |price|Sign |Together|Tax,|Accept |Valid/)
+  const closed = offerHtml(document({ language: 'es' }), { ...standing, state: 'withdrawn' })
+  expect(closed).toContain('Firm &amp; Co retiró este presupuesto')
+  const changed = document({ language: 'es', changeOf: was, options: [spanish({ total: money(80_000) })] })
+  expect(changeText(changed)).toMatch(/^Cambia “Small”, aceptada el 2026-11-01 por \$900\.00: −\$100\.00/)
+  expect(headOf(changed)).toBe('Orden de cambio E-7')
+})
+
+test.each([
+  [5, 'for 5 h', 'durante 5 h'],
+  [12, 'through the night (12 h)', 'toda la noche (12 h)'],
+  [24, 'for a day and a night (24 h)', 'un día y una noche (24 h)'],
+  [36, 'for a day and a half (36 h)', 'un día y medio (36 h)'],
+  [48, 'for 2 days (48 h)', '2 días (48 h)'],
+  [60, 'for 2 and a half days (60 h)', '2 días y medio (60 h)'],
+  [50, 'for 50 h', 'durante 50 h'],
+])('%f h are said as people say them', (hours, en, es) => {
+  expect([lengthText(hours), lengthText(hours, inLanguage('es'))]).toEqual([en, es])
 })

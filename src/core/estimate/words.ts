@@ -1,40 +1,71 @@
-import { outOf100 } from '../outage/words'
-import { plural, quantity } from '../units/format'
+import { inLanguage, type Language, type Sayer } from '../languages'
+import { quantity } from '../units/format'
 import type { EstimateDocument, Option } from './document'
 import { difference, moneyText } from './money'
 
+/** Out of a hundred; never all or none unless every draw said so. */
+export function shareText(say: Sayer, fraction: number): string {
+  const n = Math.round(fraction * 100)
+  if (n === 100 && fraction < 1) return say('offer.share.over')
+  if (n === 0 && fraction > 0) return say('offer.share.under')
+  return String(n)
+}
+
 /** What a price rests on, for whoever pays it. */
-export const basisText = ({ basis, unpriced }: Pick<Option, 'basis' | 'unpriced'>): string =>
-  basis === 'wiring plan'
-    ? `From the wiring plan of your house${unpriced.length ? `; ${plural(unpriced.length, 'part')} at the usual range until the price is asked` : ''}.`
-    : 'From the usual ranges of this way of connecting: nobody has seen your panel yet. It becomes a price after a visit.'
+export const basisText = (
+  { basis, unpriced }: Pick<Option, 'basis' | 'unpriced'>,
+  language: Language = 'en',
+): string => {
+  const say = inLanguage(language)
+  return basis === 'wiring plan' ? say('offer.basis.plan', { n: unpriced.length }) : say('offer.basis.ranges')
+}
 
 /** How long, and how surely, in a few words: for options beside each other. */
-export function lastsText({ promise: { chance, hours, middleH } }: Pick<Option, 'promise'>): string {
-  if (chance === null || middleH === null) return 'cannot be said yet'
-  const whole = `all ${quantity(hours, 'h')} in ${outOf100(chance)} of 100 outages`
-  return chance >= 0.5 ? whole : `about ${quantity(Math.round(middleH * 2) / 2, 'h')}; ${whole}`
+export function lastsText(
+  { promise: { chance, hours, middleH } }: Pick<Option, 'promise'>,
+  language: Language = 'en',
+): string {
+  const say = inLanguage(language)
+  if (chance === null || middleH === null) return say('offer.unknown')
+  const whole = say('offer.whole', { hours: quantity(hours, 'h'), share: shareText(say, chance) })
+  return chance >= 0.5
+    ? whole
+    : say('offer.about', { middle: quantity(Math.round(middleH * 2) / 2, 'h'), whole })
 }
 
 /** What is still to be settled before it is built; null where nothing is. */
-export const unsettledText = ({ unsettled }: Pick<Option, 'unsettled'>): string | null =>
-  unsettled
-    ? `${plural(unsettled, 'point')} of our own checks must be settled before this is built; the price may change with ${unsettled > 1 ? 'them' : 'it'}.`
-    : null
+export const unsettledText = (
+  { unsettled }: Pick<Option, 'unsettled'>,
+  language: Language = 'en',
+): string | null => (unsettled ? inLanguage(language)('offer.unsettled', { n: unsettled }) : null)
 
 /** What a change order comes to, in a sentence; null for an estimate. */
-export function changeText({ changeOf, options: [now] }: EstimateDocument): string | null {
+export function changeText({ changeOf, options: [now], language = 'en' }: EstimateDocument): string | null {
   if (!changeOf || !now) return null
   const by = now.total.low - changeOf.was.low
-  return `Changes “${changeOf.option}”, accepted on ${changeOf.acceptedOn} at ${moneyText(changeOf.was)}: ${by === 0 ? 'the price stays' : `${difference(by)}, to ${moneyText(now.total)}`}.`
+  return inLanguage(language)(`offer.change.${by === 0 ? 'stays' : 'by'}`, {
+    option: changeOf.option,
+    on: changeOf.acceptedOn,
+    was: moneyText(changeOf.was),
+    by: difference(by),
+    now: moneyText(now.total),
+  })
 }
 
 /** A line of a change, in words: what it was, what it is, and by how much. */
-export function changeLine({ was, now }: NonNullable<EstimateDocument['changeOf']>['lines'][number]): string {
-  if (!was) return `new: ${now ? moneyText(now) : ''}`
-  if (!now) return `no longer: ${difference(-was.low)}`
-  return `${moneyText(was)} before, ${moneyText(now)} now: ${difference(now.low - was.low)}`
+export function changeLine(
+  { was, now }: NonNullable<EstimateDocument['changeOf']>['lines'][number],
+  language: Language = 'en',
+): string {
+  const say = inLanguage(language)
+  if (!was) return say('offer.change.new', { now: now ? moneyText(now) : '' })
+  if (!now) return say('offer.change.gone', { by: difference(-was.low) })
+  return say('offer.change.line', {
+    was: moneyText(was),
+    now: moneyText(now),
+    by: difference(now.low - was.low),
+  })
 }
 
-export const headOf = ({ number, version, changeOf }: EstimateDocument): string =>
-  `${changeOf ? 'Change order' : 'Estimate'} ${number}${version > 1 ? `, version ${version}` : ''}`
+export const headOf = ({ number, version, changeOf, language = 'en' }: EstimateDocument): string =>
+  inLanguage(language)(`offer.${changeOf ? 'changeOrder' : 'estimate'}`, { number, version: String(version) })

@@ -12,6 +12,9 @@ export const isLanguage = (text: unknown): text is Language =>
 export type Messages = typeof en
 export const messages: Record<Language, Messages> = { en, es }
 
+/** How lists are joined: in English without a comma before the last, as everywhere in the product. */
+const lists: Record<Language, string> = { en: 'en-GB', es: 'es' }
+
 /** What stands in a sentence: a list is joined as its language does. */
 export type Values = Readonly<Record<string, string | number | readonly string[]>>
 
@@ -34,7 +37,7 @@ function textAt(language: Language, key: string): string {
 }
 
 function sayerOf(language: Language): Sayer {
-  const list = new Intl.ListFormat(language, { type: 'conjunction' })
+  const list = new Intl.ListFormat(lists[language], { type: 'conjunction' })
   const read = new Map<string, IntlMessageFormat>()
   return (key, values = {}) => {
     const message = read.get(key) ?? new IntlMessageFormat(textAt(language, key), language)

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto'
+import type { Draft } from '@/core/estimate/draft'
 import type { Signature } from '@/core/estimate/signature'
 import { usualTerms } from '@/core/estimate/terms'
 import { offerHtml } from '@/core/formats/offer-html'
@@ -61,9 +62,14 @@ beforeEach(async () => {
 })
 
 /** Writes the draft and sends it. */
-async function sent(chosen = options.slice(0, 1), at = now, meanwhile = () => {}) {
+async function sent(
+  chosen = options.slice(0, 1),
+  at = now,
+  meanwhile = () => {},
+  facts: Pick<Draft, 'language'> = {},
+) {
   const { draftVersion } = await readEstimate(firm, jobId, at)
-  const draft = { taxPlace: '', intro: '', options: chosen }
+  const draft = { ...facts, taxPlace: '', intro: '', options: chosen }
   await putDraft(firm, jobId, draft, draftVersion)
   const record = await readJobRecord(firm, jobId)
   if (!record) throw new Error('no job')
@@ -99,6 +105,26 @@ async function changedJob() {
       revision: db().raw('revision + 1'),
     })
 }
+
+test('an estimate for a customer who reads Spanish is frozen in Spanish: promise, lines, our own texts; the firm’s stand as it wrote them', async () => {
+  const token = await tokenOf(undefined, now, undefined, { language: 'es' })
+  const offer = await openOffer(token, now)
+  expect(offer?.document).toMatchObject({
+    language: 'es',
+    exclusions: expect.stringMatching(/^Reparación de paredes/),
+    options: [
+      {
+        promise: { sentence: expect.stringMatching(/^Mantiene con corriente|^Todavía no/) },
+        lines: expect.arrayContaining([expect.objectContaining({ name: 'Mano de obra' })]),
+      },
+    ],
+  })
+  const paper = await offerPaper(token)
+  expect(paper?.subarray(0, 5).toString()).toBe('%PDF-')
+  const again = await openOffer(await tokenOf(undefined, later(1)), later(1))
+  expect(again?.document.language).toBeUndefined()
+  expect(again?.document.exclusions).toBe(usualTerms.exclusions)
+})
 
 test('what was sent is frozen: document, paper and checksum stay as they are, whatever becomes of job and terms', async () => {
   const token = await tokenOf()
@@ -240,7 +266,7 @@ test('the customer’s page escapes what was typed, works without a script, and 
   if (!offer) throw new Error('no offer')
   const page = offerHtml(offer.document, { ...offer, token })
   expect(page).not.toContain('<script>alert')
-  expect(page.match(/<script/g)).toHaveLength(1)
+  expect(page.match(/<script src/g)).toHaveLength(1)
   expect(page).toMatch(/Keeps Boiler and circulators/)
   expect(page).toMatch(/must be settled before this is built/)
   expect(offerHtml(offer.document, { ...offer, state: 'expired', token })).not.toMatch(/id="accept"/)

@@ -3,8 +3,9 @@ import { changesBetween, type EstimateDocument, optionOf } from '@/core/estimate
 import type { Draft } from '@/core/estimate/draft'
 import { priced } from '@/core/estimate/priced'
 import type { OptionMade } from '@/core/estimate/shown'
-import type { Terms } from '@/core/estimate/terms'
+import { type Terms, usualTerms } from '@/core/estimate/terms'
 import type { Job } from '@/core/job/schema'
+import { inLanguage } from '@/core/languages'
 import { type Fault, fail, fault, type Outcome, ok } from '@/core/outcome'
 import type { Freezing } from './repository'
 
@@ -18,6 +19,10 @@ export function frozenOf(
   { number, version, accepted }: Freezing,
 ): Outcome<EstimateDocument> {
   const faults: Fault[] = []
+  // texts of ours are said in the customer’s language; the firm’s own stand as it wrote them
+  const say = inLanguage(draft.language ?? 'en')
+  const said = (key: 'exclusions' | 'payment' | 'closing') =>
+    terms[key] === usualTerms[key] ? say(`offer.usual.${key}`) : terms[key]
   const on = dayIn(zone, at)
   if (!draft.options.length) faults.push(fault('options', 'are none: add one, then send it'))
   if (accepted && draft.options.length > 1)
@@ -28,7 +33,7 @@ export function frozenOf(
     const price = priced(one.costs, terms, draft.taxPlace)
     if (!price.lines.length)
       faults.push(fault('options', `“${name}” costs nothing: choose a source and a way of connecting first`))
-    return [optionOf({ id, name }, one, price, one.promise, one.stops.length)]
+    return [optionOf({ id, name }, one, price, one.promise, one.stops.length, draft.language)]
   })
   if (faults.length) return fail(...faults)
   const was = accepted?.document.options.find(o => o.id === accepted.acceptance.option.id)
@@ -38,6 +43,7 @@ export function frozenOf(
     return fail(fault('options', 'are as they were accepted: there is nothing to order otherwise'))
   return ok({
     format: 1,
+    ...(draft.language && { language: draft.language }),
     number,
     version,
     firm,
@@ -46,9 +52,9 @@ export function frozenOf(
     on,
     validUntil: daysAfter(on, terms.validDays),
     intro: draft.intro || terms.intro,
-    exclusions: terms.exclusions,
-    payment: terms.payment,
-    closing: terms.closing,
+    exclusions: said('exclusions'),
+    payment: said('payment'),
+    closing: said('closing'),
     options,
     ...(accepted &&
       was && {

@@ -1,7 +1,7 @@
 import { evaluate } from '@/core/assess/evaluate'
 import { costsOf } from '@/core/estimate/costs'
 import { type Draft, type DraftOption, variantOf } from '@/core/estimate/draft'
-import { promiseOf } from '@/core/estimate/promise'
+import { promiseIn, promiseOf } from '@/core/estimate/promise'
 import type { Promised } from '@/core/estimate/promised'
 import type { OptionMade } from '@/core/estimate/shown'
 import type { Terms } from '@/core/estimate/terms'
@@ -64,7 +64,7 @@ export async function optionsMade(
     ({ option, job: variant }): OptionMade => ({
       id: option.id,
       ...costsOf(variant, { prices, minutes, labour, rates: terms }),
-      promise: promised(variant),
+      promise: promiseIn(draft.language ?? 'en', variant, promised(variant)),
       stops: evaluate(variant, { withCourse: false })
         .findings.filter(f => f.severity === 'stop')
         .map(f => f.sentence),

@@ -92,8 +92,8 @@ function estimates(paper: Paper, { estimates: accepted }: PackParts) {
   for (const { document, acceptance } of accepted) {
     paper.heading(headOf(document))
     const option = document.options.find(o => o.id === acceptance.option.id)
-    if (option) oneOption(paper, option)
-    signed(paper, acceptance)
+    if (option) oneOption(paper, option, document.language)
+    signed(paper, acceptance, document.language)
   }
 }
 

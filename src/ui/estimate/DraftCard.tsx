@@ -7,6 +7,7 @@ import type { Draft, DraftOption } from '@/core/estimate/draft'
 import { introSchema } from '@/core/estimate/draft-words'
 import { dollars, moneyText } from '@/core/estimate/money'
 import { priced } from '@/core/estimate/priced'
+import { languageKeys, languages } from '@/core/languages'
 import { Card, Columns, Quiet, Row } from '../common/pieces'
 import { Choice } from '../form/Choice'
 import { EditField, readText } from '../form/EditField'
@@ -129,6 +130,12 @@ export function DraftCard({ estimate }: { estimate: Estimate }) {
                 })),
               ]}
               onChange={taxPlace => void put({ ...draft, taxPlace })}
+            />
+            <Choice
+              label="The customer reads"
+              value={draft.language ?? 'en'}
+              options={languageKeys.map(l => ({ value: l, label: languages[l] }))}
+              onChange={language => void put({ ...draft, language })}
             />
             <EditField
               label="A word to this customer"

@@ -2,6 +2,10 @@ import SignaturePad from 'signature_pad'
 
 /** The script of a customer’s offer: a drawn name, an acceptance, a question. What was typed stays when it is refused. */
 
+const texts: Record<string, string | undefined> = JSON.parse(
+  document.getElementById('offer')?.textContent ?? '{}',
+)
+
 const byId = <T extends HTMLElement>(id: string) => document.getElementById(id) as T | null
 
 /** What the server said against it, in its words; null where it was taken. */
@@ -17,18 +21,19 @@ async function send(form: HTMLFormElement, body: object): Promise<string | null>
       .json()
       .catch(() => ({}))
     const [fault] = said.faults ?? []
+    // the one fault that anybody meets is said whole
+    if (fault?.path.startsWith('signature')) return texts['refused.small'] ?? ''
     return fault
-      ? `${names[fault.path.split(/[.[]/)[0] ?? ''] ?? 'It'} ${fault.message}.`
-      : (said.message ?? 'It could not be sent. Try again.')
+      ? `${names[fault.path.split(/[.[]/)[0] ?? ''] ?? ''} ${fault.message}.`.trim()
+      : (said.message ?? texts.failed ?? '')
   } catch {
-    return 'There is no connection. What you typed stays here; try again.'
+    return texts.notSent ?? ''
   }
 }
-const names: Record<string, string> = {
-  name: 'Your name',
-  signature: 'The signature',
-  option: 'The option',
-  text: 'The question',
+const names: Record<string, string | undefined> = {
+  name: texts.name,
+  option: texts.which,
+  text: texts.ask,
 }
 
 function accepting(form: HTMLFormElement) {
@@ -55,11 +60,11 @@ function accepting(form: HTMLFormElement) {
     const name = String(said.get('name') ?? '').trim()
     problem.textContent = ''
     if (!option) {
-      problem.textContent = 'Choose an option first.'
+      problem.textContent = texts.chooseFirst ?? ''
       return
     }
     if (name.length < 2) {
-      problem.textContent = 'Write your name first.'
+      problem.textContent = texts.nameFirst ?? ''
       byId('name')?.focus()
       return
     }
@@ -93,7 +98,7 @@ function asking(form: HTMLFormElement) {
       problem.textContent = refused
       return
     }
-    told.textContent = 'It is sent. You will be called.'
+    told.textContent = texts.asked ?? ''
     text.value = ''
   })
 }
