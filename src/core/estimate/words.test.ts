@@ -150,7 +150,7 @@ test('an estimate in Spanish is Spanish throughout, on the page and in what it r
   const english = promiseOf(alderHollow)
   const promise = promiseIn('es', alderHollow, english)
   expect({ ...promise, sentence: '', cautions: [] }).toEqual({ ...english, sentence: '', cautions: [] })
-  expect(promise.sentence).toMatch(/^Mantiene con corriente .* apagones así en invierno/)
+  expect(promise.sentence).toMatch(/^Mantiene con corriente .* apagones como este en invierno/)
   const spanish = (facts: Partial<Option> = {}): Option => ({
     ...optionOf(
       { id: 'a', name: 'Propuesta' },

@@ -17,7 +17,12 @@ export function estimatePdf(
 ): Promise<Buffer> {
   const { firm, on, options, changeOf, language = 'en' } = document
   const t = printedIn(language)
-  const paper = new Paper(`${headOf(document)}: ${document.title}`, { firm, revision: document.version, on })
+  const paper = new Paper(`${headOf(document)}: ${document.title}`, {
+    firm,
+    revision: document.version,
+    on,
+    language,
+  })
   paper.paragraph(
     t('printed.for', {
       firm,

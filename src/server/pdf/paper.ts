@@ -1,9 +1,11 @@
 import { join } from 'node:path'
 import PDFDocument from 'pdfkit'
-import { deference } from '@/core/deference'
 import { type Signature, signaturePath } from '@/core/estimate/signature'
+import { inLanguage, type Language } from '@/core/languages'
 
 export interface Sheet {
+  /** in which its foot is said; missing: English */
+  language?: Language
   firm: string
   revision: number
   on: string
@@ -158,6 +160,7 @@ export class Paper {
   /** The foot of every page, and the bytes. */
   end(): Promise<Buffer> {
     const { doc, sheet } = this
+    const say = inLanguage(sheet.language ?? 'en')
     const { start, count } = doc.bufferedPageRange()
     for (let n = start; n < start + count; n++) {
       if (this.bareAt.has(n)) continue
@@ -171,13 +174,20 @@ export class Paper {
         .fillColor('#444444')
         .text(
           printable(
-            `${sheet.firm} · ${this.title} · revision ${sheet.revision} · ${sheet.on} · page ${n + 1} of ${count}`,
+            say('offer.printed.foot', {
+              firm: sheet.firm,
+              title: this.title,
+              revision: String(sheet.revision),
+              on: sheet.on,
+              n: String(n + 1),
+              of: String(count),
+            }),
           ),
           marginPt,
           y,
           { width: this.width, lineBreak: false },
         )
-        .text(printable(deference), marginPt, y + 10, { width: this.width, height: 18 })
+        .text(printable(say('offer.defers')), marginPt, y + 10, { width: this.width, height: 18 })
     }
     doc.end()
     return this.bytes
