@@ -2,6 +2,7 @@ import * as z from 'zod'
 import type { About, Photo, RequestRecord } from '../ask/evidence'
 import type { Operation } from '../job/operations'
 import type { Job } from '../job/schema'
+import { inLanguage, type Language } from '../languages'
 import { plateSchema } from '../loads/nameplate'
 import { plateWords } from '../loads/plate'
 import { line } from '../quantity'
@@ -37,9 +38,9 @@ export interface AskedOfCustomer {
 }
 
 /** What a link shows: the requests that were not refused, open ones first. */
-export function askedOfCustomer(job: Job): AskedOfCustomer[] {
+export function askedOfCustomer(job: Job, language: Language = 'en'): AskedOfCustomer[] {
   const order = { open: 0, here: 1, enough: 2 }
-  return requestsOf(job, circuitNeeds(job))
+  return requestsOf(job, circuitNeeds(job), language)
     .filter(r => r.state !== 'refused')
     .map(r => ({
       key: r.key,
@@ -54,15 +55,18 @@ export function askedOfCustomer(job: Job): AskedOfCustomer[] {
             ? ('here' as const)
             : ('open' as const),
       photos: r.photos.map(p => ({ id: p.id, name: p.name })),
-      said: r.record?.answer ? saidText(r.record.answer) : null,
+      said: r.record?.answer ? saidText(r.record.answer, language) : null,
       note: r.record?.note ?? null,
     }))
     .sort((a, b) => order[a.state] - order[b.state])
 }
 
 /** An answer in one line. */
-export function saidText({ unknown, plate, text, file }: NonNullable<RequestRecord['answer']>): string {
-  if (unknown) return 'does not know'
+export function saidText(
+  { unknown, plate, text, file }: NonNullable<RequestRecord['answer']>,
+  language: Language = 'en',
+): string {
+  if (unknown) return inLanguage(language)('ask.doesNotKnow')
   const figures = plate ? plateWords(plate) : []
   return [...figures, plate?.text, text, file && `file ${file.name}`].filter(Boolean).join(', ')
 }

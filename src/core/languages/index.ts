@@ -57,3 +57,7 @@ export function inLanguage(language: Language): Sayer {
   made.set(language, here)
   return here
 }
+
+/** The language that is asked for, else the one that a browser prefers (`Accept-Language`), else English. */
+export const languageOf = (asked: unknown, preferred: string | null): Language =>
+  isLanguage(asked) ? asked : /^\s*es\b/i.test(preferred ?? '') ? 'es' : 'en'

@@ -1,5 +1,5 @@
 import { IntlMessageFormat } from 'intl-messageformat'
-import { inLanguage, isLanguage, languageKeys, messages } from '.'
+import { inLanguage, isLanguage, languageKeys, languageOf, messages } from '.'
 
 const leaves = (node: unknown, at = ''): [string, string][] =>
   typeof node === 'string'
@@ -36,4 +36,32 @@ test('lists are joined as the language does; a text that is missing is an error,
   expect(() => inLanguage('es')('card.nothing')).toThrow(/card\.nothing/)
   expect(() => inLanguage('en')('card.leftOff')).toThrow(/circuits/)
   expect([isLanguage('es'), isLanguage('fr'), isLanguage('toString')]).toEqual([true, false, false])
+})
+
+test('the language that is asked for comes first, then what the browser prefers, then English', () => {
+  expect(languageOf('en', 'es-MX')).toBe('en')
+  expect(languageOf(undefined, 'es-MX,en;q=0.8')).toBe('es')
+  expect(languageOf('fr', 'de')).toBe('en')
+  expect(languageOf(['es'], null)).toBe('en')
+  // a language whose name only begins so is another
+  expect(languageOf(null, 'est')).toBe('en')
+})
+
+/** Words that stand in English texts alone; what hardware says is left out. */
+const english = /\b(the|and|with|your|switch|breaker|wait|power|house|battery|off it|until)\b/i
+
+test('no English is left in the Spanish texts, and no text is left as it was', () => {
+  const same: string[] = []
+  const here = Object.fromEntries(leaves(messages.en))
+  for (const [key, message] of leaves(messages.es)) {
+    const said = message
+      .replace(/\{\w+\}/g, '')
+      .replace(
+        /\{(\w+), (select|plural),|\b(one|other|none|winter|battery|generator|vehicle|lost|off|yes|engine)\b(?= ?\{)/g,
+        '',
+      )
+    expect([key, english.exec(said)?.[0]]).toEqual([key, undefined])
+    if (message === here[key] && /[a-z]{4}/i.test(message.replace(/\{[^}]*\}/g, ''))) same.push(key)
+  }
+  expect(same).toEqual(['card.where.panel'])
 })

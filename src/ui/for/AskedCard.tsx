@@ -2,6 +2,7 @@ import { Alert, Button, LinearProgress } from '@mui/material'
 import { Camera, Check, FileUp } from 'lucide-react'
 import { useState } from 'react'
 import type { Answered, AskedOfCustomer } from '@/core/assess/sent'
+import type { Language } from '@/core/languages'
 import { plateSchema } from '@/core/loads/nameplate'
 import { fail, fault, ok, parseWith } from '@/core/outcome'
 import { call, faultLine, largestSent, upload } from '../api'
@@ -12,9 +13,11 @@ import { Thumbnails } from '../common/Thumbnails'
 import { Form, OtherFaults, Save } from '../form/Form'
 import { LineField, NumberField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
+import { sayIn } from './say'
 
 interface Props {
   token: string
+  language: Language
   asked: AskedOfCustomer
   onSent: (asked: AskedOfCustomer[]) => void
 }
@@ -23,18 +26,17 @@ interface Sent {
   asked: AskedOfCustomer[]
 }
 
-const states = { open: 'still needed', here: 'received', enough: 'received, nothing more needed' } as const
 const plateFields = [
-  ['volts', 'Volts', 'V'],
-  ['amps', 'Amps', 'A'],
-  ['watts', 'Watts', 'W'],
-  ['horsepower', 'Horsepower', 'hp'],
-  ['lockedRotorA', 'LRA', 'A'],
+  ['volts', 'V'],
+  ['amps', 'A'],
+  ['watts', 'W'],
+  ['horsepower', 'hp'],
+  ['lockedRotorA', 'A'],
 ] as const
-const tooLarge = `larger than ${largestSent / 1e6} MB: take the picture anew, or send a smaller copy`
 
 /** One thing that is asked for: why, how, and the ways to answer it. */
-export function AskedCard({ token, asked, onSent }: Props) {
+export function AskedCard({ token, language, asked, onSent }: Props) {
+  const say = sayIn(language)
   const [problem, setProblem] = useState<string | null>(null)
   const [share, setShare] = useState<number | null>(null)
   const [typing, setTyping] = useState(false)
@@ -45,11 +47,11 @@ export function AskedCard({ token, asked, onSent }: Props) {
     setProblem(null)
     for (const [n, file] of chosen.entries()) {
       if (file.size > largestSent) {
-        problems.push(`${file.name} is ${tooLarge}.`)
+        problems.push(say('tooLarge', { file: file.name, most: String(largestSent / 1e6) }))
         continue
       }
       setShare(n / chosen.length)
-      const about = `request=${encodeURIComponent(asked.key)}&name=${encodeURIComponent(file.name)}`
+      const about = `language=${language}&request=${encodeURIComponent(asked.key)}&name=${encodeURIComponent(file.name)}`
       const answer = await upload<Sent>(`${at}/${what}?${about}`, file, part =>
         setShare((n + part) / chosen.length),
       )
@@ -62,7 +64,7 @@ export function AskedCard({ token, asked, onSent }: Props) {
   /** What keeps it from being sent, or nothing. */
   const sendAnswer = async (answer: Omit<Answered, 'key'>): Promise<string | null> => {
     setProblem(null)
-    const sent = await call<Sent>(at, 'POST', { key: asked.key, ...answer })
+    const sent = await call<Sent>(`${at}?language=${language}`, 'POST', { key: asked.key, ...answer })
     if (!sent.ok) return sent.faults.map(faultLine).join('; ') || sent.message
     onSent(sent.data.asked)
     setTyping(false)
@@ -83,36 +85,41 @@ export function AskedCard({ token, asked, onSent }: Props) {
       }}
     >
       <Row component="p" spacing={0.5} sx={{ color: 'primary.main', fontWeight: 650 }}>
-        {asked.state !== 'open' && <Check size={16} strokeWidth={3} aria-hidden />} {states[asked.state]}
+        {asked.state !== 'open' && <Check size={16} strokeWidth={3} aria-hidden />}{' '}
+        {say(`state.${asked.state}`)}
       </Row>
       <p>{asked.why}</p>
       <Quiet sx={{ fontSize: 'inherit' }}>{asked.how}</Quiet>
-      {asked.note && <Alert>The installer adds: {asked.note}</Alert>}
+      {asked.note && <Alert>{say('adds', { note: asked.note })}</Alert>}
       <Thumbnails photos={asked.photos} srcOf={p => `${at}/photos/${p.id}`} />
       {asked.said && (
         <p>
-          <b>You said: {asked.said}</b>
+          <b>{say('youSaid', { said: asked.said })}</b>
         </p>
       )}
       {busy && (
-        <LinearProgress variant="determinate" value={100 * share} aria-label={`Sending ${asked.title}`} />
+        <LinearProgress
+          variant="determinate"
+          value={100 * share}
+          aria-label={say('sending', { what: asked.title })}
+        />
       )}
       {asked.state !== 'enough' && (
         <Row>
           {asked.wants === 'file' ? (
             <FileButton
-              what={`File: ${asked.title}`}
+              what={say('file', { what: asked.title })}
               accept=".xml,.csv,text/xml,application/xml,text/csv"
               variant="contained"
               disabled={busy}
               startIcon={<FileUp size={20} aria-hidden />}
               onFiles={chosen => sendFiles(chosen, 'file')}
             >
-              Send the file
+              {say('sendFile')}
             </FileButton>
           ) : (
             <FileButton
-              what={`Photograph: ${asked.title}`}
+              what={say('photograph', { what: asked.title })}
               accept={pictures}
               multiple
               variant="contained"
@@ -120,21 +127,22 @@ export function AskedCard({ token, asked, onSent }: Props) {
               startIcon={<Camera size={20} aria-hidden />}
               onFiles={chosen => sendFiles(chosen, 'photo')}
             >
-              {asked.photos.length ? 'Another photograph' : 'Take or choose a photograph'}
+              {say(asked.photos.length ? 'another' : 'take')}
             </FileButton>
           )}
           {!typing && asked.wants !== 'file' && (
             <Button disabled={busy} variant="outlined" onClick={() => setTyping(true)}>
-              {plate ? 'Type what the plate says' : 'Write a few words'}
+              {say(plate ? 'typePlate' : 'fewWords')}
             </Button>
           )}
           <Button disabled={busy} onClick={() => void sayUnknown()}>
-            I don’t know
+            {say('unknown')}
           </Button>
         </Row>
       )}
       {typing && (
         <Typed
+          language={language}
           keep={`spillway.for.${asked.key}`}
           plate={plate}
           onSend={sendAnswer}
@@ -147,6 +155,7 @@ export function AskedCard({ token, asked, onSent }: Props) {
 }
 
 interface TypedProps {
+  language: Language
   keep: string
   plate: boolean
   onSend: (answer: Omit<Answered, 'key'>) => Promise<string | null>
@@ -154,7 +163,8 @@ interface TypedProps {
 }
 
 /** What a plate says, figure by figure as printed, or a few words. */
-function Typed({ keep, plate, onSend, onClose }: TypedProps) {
+function Typed({ language, keep, plate, onSend, onClose }: TypedProps) {
+  const say = sayIn(language)
   const sheet = useSheet<Record<string, number | string>, Omit<Answered, 'key'>>({
     values: { text: '', ...Object.fromEntries(plateFields.map(([key]) => [key, ''])) },
     keep,
@@ -164,15 +174,10 @@ function Typed({ keep, plate, onSend, onClose }: TypedProps) {
           .map(([key, value]) => [key, typeof value === 'string' ? value.trim() : value])
           .filter(([, value]) => value !== ''),
       )
-      if (!plate)
-        return given.text
-          ? ok({ text: String(given.text) })
-          : fail(fault('text', 'is empty: write a few words first'))
+      if (!plate) return given.text ? ok({ text: String(given.text) }) : fail(fault('text', say('empty')))
       const odd = plateFields.find(([key]) => typeof given[key] === 'string')
-      if (odd)
-        return fail(fault(odd[0], `is “${given[odd[0]]}”, which is no number. Write 11.5, for example`))
-      if (!Object.keys(given).length)
-        return fail(fault('$', 'Fill in at least one field, or choose “I don’t know”.'))
+      if (odd) return fail(fault(odd[0], say('noNumber', { said: String(given[odd[0]]) })))
+      if (!Object.keys(given).length) return fail(fault('$', say('oneField')))
       const parsed = parseWith(plateSchema, given)
       return parsed.ok ? ok({ plate: parsed.value }) : parsed
     },
@@ -182,21 +187,16 @@ function Typed({ keep, plate, onSend, onClose }: TypedProps) {
     <Form sheet={sheet}>
       {plate && (
         <Columns least={130}>
-          {plateFields.map(([key, label, unit]) => (
-            <NumberField key={key} name={key} label={label} sign={unit} />
+          {plateFields.map(([key, unit]) => (
+            <NumberField key={key} name={key} label={say(key)} sign={unit} />
           ))}
         </Columns>
       )}
-      <LineField
-        name="text"
-        label={plate ? 'Anything else it says' : 'In a few words'}
-        lines={2}
-        most={300}
-      />
+      <LineField name="text" label={say(plate ? 'anything' : 'inWords')} lines={2} most={300} />
       <OtherFaults />
       <Row>
-        <Save>Send</Save>
-        <Button onClick={onClose}>Not now</Button>
+        <Save>{say('send')}</Save>
+        <Button onClick={onClose}>{say('notNow')}</Button>
       </Row>
     </Form>
   )

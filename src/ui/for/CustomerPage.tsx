@@ -1,47 +1,51 @@
 'use client'
-import { Alert } from '@mui/material'
+import { Alert, Button } from '@mui/material'
 import { useState } from 'react'
 import type { AskedOfCustomer } from '@/core/assess/sent'
-import { plural } from '@/core/units/format'
+import { type Language, languageKeys, languages } from '@/core/languages'
 import { Column, Quiet } from '../common/pieces'
 import { AskedCard } from './AskedCard'
 import { ForCustomer } from './LinkGone'
+import { sayIn } from './say'
 
 interface Props {
   token: string
   firm: string
   title: string
+  language: Language
   asked: AskedOfCustomer[]
 }
 
 /** What the installer needs before the visit, for a phone and someone without any account. */
-export function CustomerPage({ token, firm, title, asked: first }: Props) {
+export function CustomerPage({ token, firm, title, language, asked: first }: Props) {
+  const say = sayIn(language)
   const [asked, setAsked] = useState(first)
   const open = asked.filter(a => a.state === 'open').length
   return (
-    <ForCustomer>
+    <ForCustomer language={language}>
       <header>
-        <p>{firm} asks for</p>
+        <p>{say('asksFor', { firm })}</p>
         <h1 style={{ overflowWrap: 'anywhere' }}>{title}</h1>
-        <p aria-live="polite">
-          {open
-            ? `${plural(open, 'thing')} still needed. Send what you can; skip what you cannot.`
-            : 'Everything asked for is here. Thank you.'}
-        </p>
+        <p aria-live="polite">{open ? say('still', { n: open }) : say('allHere')}</p>
       </header>
       <Alert severity="warning" role="note">
-        Only open the panel’s door. Leave its cover on, touch nothing inside, and keep away if anything is
-        wet, warm or buzzing.
+        {say('danger')}
       </Alert>
+      <nav>
+        {languageKeys
+          .filter(l => l !== language)
+          .map(l => (
+            <Button key={l} component="a" href={`?language=${l}`} lang={l} hrefLang={l}>
+              {languages[l]}
+            </Button>
+          ))}
+      </nav>
       <Column component="ol" sx={{ p: 0, listStyle: 'none' }}>
         {asked.map(a => (
-          <AskedCard key={a.key} token={token} asked={a} onSent={setAsked} />
+          <AskedCard key={a.key} token={token} language={language} asked={a} onSent={setAsked} />
         ))}
       </Column>
-      <Quiet component="footer">
-        Pictures are stored without their place or camera data, and only {firm} sees them. You can come back
-        to this page with the same link until it expires.
-      </Quiet>
+      <Quiet component="footer">{say('kept', { firm })}</Quiet>
     </ForCustomer>
   )
 }

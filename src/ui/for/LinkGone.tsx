@@ -1,12 +1,14 @@
 import { Container } from '@mui/material'
 import type { ReactNode } from 'react'
+import type { Language } from '@/core/languages'
 import { Column } from '../common/pieces'
 import { text } from '../theme/tokens'
 
 /** A page for someone without any account, on a phone: one column, large type. */
-export const ForCustomer = ({ children }: { children: ReactNode }) => (
+export const ForCustomer = ({ language, children }: { language?: Language; children: ReactNode }) => (
   <Container
     component="main"
+    lang={language}
     disableGutters
     sx={{ maxWidth: '620px !important', px: 2, py: 2, fontSize: text.lead }}
   >

@@ -3,6 +3,7 @@ import { screen, within } from '@testing-library/react'
 import { type Answered, type AskedOfCustomer, answerSent, askedOfCustomer } from '@/core/assess/sent'
 import { applyOperation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
+import type { Language } from '@/core/languages'
 import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { alone } from '../test/render'
 import { CustomerPage } from './CustomerPage'
@@ -29,8 +30,16 @@ beforeEach(() => {
     return Response.json({ asked: askedOfCustomer(job) })
   }
 })
-const shown = () =>
-  alone(<CustomerPage token="t" firm="The firm" title="The job" asked={askedOfCustomer(house)} />)
+const shown = (language: Language = 'en') =>
+  alone(
+    <CustomerPage
+      token="t"
+      firm="The firm"
+      title="The job"
+      language={language}
+      asked={askedOfCustomer(house, language)}
+    />,
+  )
 const card = (asked: AskedOfCustomer | undefined) =>
   within(screen.getByRole('listitem', { name: asked?.title ?? '' }))
 const button = (of: ReturnType<typeof card>, name: string | RegExp) => of.getByRole('button', { name })
@@ -81,4 +90,23 @@ test('a file that is too large is not sent at all, and says what to do', async (
   const wall = card(photo)
   await user.upload(wall.getByLabelText(`Photograph: ${photo?.title}`), large)
   expect(wall.getByRole('alert').textContent).toMatch(/wall\.jpg is larger than 20 MB: take the picture anew/)
+})
+
+test('asked in Spanish, everything is Spanish, what is refused as well; the answer is the same answer', async () => {
+  const { user, container } = shown('es')
+  const words = () => container.textContent ?? ''
+  expect(words()).toMatch(/The firm le pide.*Faltan \d+ cosas.*Abra solo la puerta del panel/s)
+  expect(words()).not.toMatch(/still needed|photograph|I don’t know|Nameplate|To count/)
+  const motor = card(askedOfCustomer(house, 'es').find(a => a.key === plate?.key))
+  await user.click(button(motor, 'Escribir lo que dice la placa'))
+  await user.click(button(motor, 'Enviar'))
+  expect(motor.getByRole('alert').textContent).toMatch(/Llene al menos un campo/)
+  await user.type(motor.getByLabelText(/LRA/), 'mucho')
+  await user.click(button(motor, 'Enviar'))
+  expect(motor.getByText(/es “mucho”, que no es un número/)).toBeTruthy()
+  await user.clear(motor.getByLabelText(/LRA/))
+  await user.type(motor.getByLabelText(/LRA/), '34')
+  await user.click(button(motor, 'Enviar'))
+  expect(sent).toEqual([{ key: plate?.key, plate: { lockedRotorA: 34 } }])
+  expect(screen.getByRole('link', { name: 'English' }).getAttribute('href')).toBe('?language=en')
 })

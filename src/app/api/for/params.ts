@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import { dayIn } from '@/core/day'
 import type { Operation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
+import { type Language, languageOf } from '@/core/languages'
 import { line } from '@/core/quantity'
 import { refuse } from '@/server/http/handle'
 import { type Opened, openLink, takeFromCustomer } from '@/server/links/repository'
@@ -46,3 +47,7 @@ export async function take(
       return refuse(400, `It cannot be taken: ${outcome.faults[0]?.message ?? ''}`, outcome.faults)
   }
 }
+
+/** The language in which the page was read. */
+export const askedIn = (request: Request): Language =>
+  languageOf(new URL(request.url).searchParams.get('language'), null)

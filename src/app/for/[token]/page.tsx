@@ -2,6 +2,7 @@ import type { Metadata } from 'next'
 import { headers } from 'next/headers'
 import { notFound } from 'next/navigation'
 import { askedOfCustomer } from '@/core/assess/sent'
+import { languageOf } from '@/core/languages'
 import { forPage } from '@/server/http/handle'
 import { openLink } from '@/server/links/repository'
 import { CustomerPage } from '@/ui/for/CustomerPage'
@@ -14,11 +15,12 @@ export const metadata: Metadata = {
 
 interface Params {
   params: Promise<{ token: string }>
+  searchParams: Promise<Record<string, string | string[] | undefined>>
 }
 
 /** The page behind a customer's link: this job's questions and nothing else. */
-export default async function ForCustomer({ params }: Params) {
-  await headers()
+export default async function ForCustomer({ params, searchParams }: Params) {
+  const language = languageOf((await searchParams).language, (await headers()).get('accept-language'))
   const { token } = await params
   const opened = await forPage(() => openLink(token, new Date()))
   if (!opened) notFound()
@@ -27,7 +29,8 @@ export default async function ForCustomer({ params }: Params) {
       token={token}
       firm={opened.firm}
       title={opened.job.title}
-      asked={askedOfCustomer(opened.job)}
+      language={language}
+      asked={askedOfCustomer(opened.job, language)}
     />
   )
 }

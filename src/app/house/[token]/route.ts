@@ -2,7 +2,7 @@ import { cardOf } from '@/core/card/card'
 import { tonight } from '@/core/card/tonight'
 import { dayIn } from '@/core/day'
 import { houseGoneHtml, houseHtml } from '@/core/formats/house-html'
-import { isLanguage, type Language } from '@/core/languages'
+import { languageOf } from '@/core/languages'
 import { openHouse, saidBy } from '@/server/houses/repository'
 import { forPage } from '@/server/http/handle'
 import { newestPack } from '@/server/packs/repository'
@@ -11,17 +11,11 @@ interface Params {
   params: Promise<{ token: string }>
 }
 
-/** As it was asked for, else as the browser prefers. */
-function languageOf(request: Request, asked: string | null): Language {
-  if (isLanguage(asked)) return asked
-  return /^\s*es\b/i.test(request.headers.get('accept-language') ?? '') ? 'es' : 'en'
-}
-
 /** The page of a house: plain HTML, for any phone. */
 export async function GET(request: Request, { params }: Params): Promise<Response> {
   const { token } = await params
   const { searchParams } = new URL(request.url)
-  const language = languageOf(request, searchParams.get('language'))
+  const language = languageOf(searchParams.get('language'), request.headers.get('accept-language'))
   const opened = await forPage(() => openHouse(token, new Date()))
   const page = async () => {
     if (!opened) return houseGoneHtml(language)

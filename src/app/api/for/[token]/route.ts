@@ -1,11 +1,11 @@
 import { answerSchema, answerSent, askedOfCustomer } from '@/core/assess/sent'
 import { bodyAs, handle } from '@/server/http/handle'
-import { type LinkParams, linkOf, sender, take } from '../params'
+import { askedIn, type LinkParams, linkOf, sender, take } from '../params'
 
 /** What is asked by this link. */
-export const GET = handle(async (_request, { params }: LinkParams) => {
+export const GET = handle(async (request, { params }: LinkParams) => {
   const { job } = await linkOf(params)
-  return { asked: askedOfCustomer(job) }
+  return { asked: askedOfCustomer(job, askedIn(request)) }
 })
 
 /** Takes in an answer: a nameplate, a few words, or that they do not know. */
@@ -14,5 +14,5 @@ export const POST = handle(async (request, { params }: LinkParams) => {
   const answer = await bodyAs(request, answerSchema)
   await take(opened, job => answerSent(job, answer, sender(opened)))
   const { job } = await linkOf(params)
-  return { asked: askedOfCustomer(job) }
+  return { asked: askedOfCustomer(job, askedIn(request)) }
 })

@@ -5,7 +5,7 @@ import { kindOfFile } from '@/server/files/file-kind'
 import { largestUpload } from '@/server/files/intake'
 import { packed, savePacked } from '@/server/files/repository'
 import { bodyBytes, handle, refuse } from '@/server/http/handle'
-import { type LinkParams, linkOf, requestKey, sender, take } from '../../params'
+import { askedIn, type LinkParams, linkOf, requestKey, sender, take } from '../../params'
 
 const tooLarge =
   'This file is larger than 20 MB. Ask the utility’s site for one year at a time, or hourly instead of quarter-hourly.'
@@ -32,5 +32,5 @@ export const POST = handle(async (request, { params }: LinkParams) => {
         trx,
       ),
   })
-  return { asked: askedOfCustomer((await linkOf(params)).job) }
+  return { asked: askedOfCustomer((await linkOf(params)).job, askedIn(request)) }
 })

@@ -4,7 +4,7 @@ import { readPhotographAside } from '@/server/files/desk'
 import { largestUpload, tooLargeUpload } from '@/server/files/intake'
 import { savePhoto } from '@/server/files/repository'
 import { bodyBytes, handle, refuse } from '@/server/http/handle'
-import { type LinkParams, linkOf, requestKey, sender, take } from '../../params'
+import { askedIn, type LinkParams, linkOf, requestKey, sender, take } from '../../params'
 
 /** Takes in a photograph for one of the requests. */
 export const POST = handle(async (request, { params }: LinkParams) => {
@@ -18,5 +18,5 @@ export const POST = handle(async (request, { params }: LinkParams) => {
     bytes: picture.length + thumbnail.length,
     keep: trx => savePhoto(opened.customer, opened.jobId, taken.value, new Date(), id, trx),
   })
-  return { asked: askedOfCustomer((await linkOf(params)).job) }
+  return { asked: askedOfCustomer((await linkOf(params)).job, askedIn(request)) }
 })
