@@ -8,7 +8,16 @@ import type { Job } from '../job/schema'
 import { type Fault, fail, fault, type Outcome, ok } from '../outcome'
 import type { Working } from '../working'
 import { type Drawing, drawingsOf } from './drawing'
-import { type CardLine, directionsOf, isLocked, onCard, type SourceKind, sourceKind, staysOff } from './steps'
+import {
+  type CardLine,
+  directionsOf,
+  isLocked,
+  onCard,
+  onCardOf,
+  type SourceKind,
+  sourceKind,
+  staysOff,
+} from './steps'
 import { type WalkFault, walkCard } from './walk'
 
 /** How long a full store lasts with what is on, h. */
@@ -25,7 +34,7 @@ export interface Card {
   title: string
   place: string
   /** where things are found, as the installer says it; and whom to call */
-  found: { panel: string; source: string; inlet: string; phone: string; secondWay: string }
+  found: { panel: string; phone: string; secondWay: string }
   to: CardLine[]
   back: CardLine[]
   /** what a lock keeps off while the source feeds its panel, and what is only left off */
@@ -95,8 +104,6 @@ export function cardOf(found: Job): Outcome<Card> {
 
 const foundOf = ({ job, tied, joined }: Proof): Card['found'] => ({
   panel: joined === 'no' ? '' : (tied.where ?? ''),
-  source: job.handOver?.where?.source ?? '',
-  inlet: joined === 'inlet' ? (job.handOver?.where?.inlet ?? '') : '',
   phone: job.handOver?.phone ?? '',
   secondWay: job.handOver?.secondWay ?? '',
 })
@@ -140,7 +147,7 @@ function lastsOf(p: Proof): Lasting[] {
     const hours = hoursOf(figures)
     return hours === null || !figures.run
       ? []
-      : [{ what, circuits: needs.map(onCard), hours, working: figures.run.working }]
+      : [{ what, circuits: needs.map(onCardOf(p)), hours, working: figures.run.working }]
   }
   const must = p.served.filter(n => n.circuit.tier === 1)
   return [...of('all', p.served), ...(must.length && must.length < p.served.length ? of('must', must) : [])]

@@ -48,13 +48,16 @@ const shortOf = (name: string): string => {
         .trim()}…`
     : name
 }
-/** A circuit as a hand finds it: by the number of its position where a switch has one, by its appliance where that is plugged in, else by its breaker; and what fits of its name. */
-export function onCard(need: CircuitNeed): string {
-  const { place, circuit, byCord } = need
-  if (place !== null) return shortOf(`${place} ${circuit.label || named(need)}`)
-  // what is plugged in is found by what it is
-  return shortOf((byCord && circuit.loads.map(l => l.name).join(', ')) || named(need))
-}
+/** A circuit as a hand finds it: by the number of its position where a switch has one, else by its breaker; and what fits of its name. */
+export const onCard = (need: CircuitNeed): string =>
+  shortOf(need.place === null ? named(need) : `${need.place} ${need.circuit.label || named(need)}`)
+/** The same in a house; what is plugged in there is found by what it is. */
+export const onCardOf =
+  ({ joined }: Pick<Proof, 'joined'>) =>
+  (need: CircuitNeed): string =>
+    joined === 'no' && need.circuit.loads.length
+      ? shortOf(need.circuit.loads.map(l => l.name).join(', '))
+      : onCard(need)
 
 const isCompressor = ({ circuit }: CircuitNeed) => circuit.loads.some(l => l.nature === 'compressor')
 const runningW = ({ circuit }: CircuitNeed) => circuit.loads.reduce((sum, l) => sum + l.runningW.value, 0)
@@ -138,9 +141,10 @@ const names = (p: Proof) =>
 /** Bringing the source up: where it stands, its cord, its output. */
 function sourceUp(p: Proof): CardLine[] {
   const on = units(p)
+  const { where } = p.job.handOver ?? {}
   return [
-    line('sourceBring', { units: names(p), kind: sourceKind(p) }),
-    ...(handleOf(p, 'cord') ? [line('cordIn', {}, [set('cord', 'in')])] : []),
+    line('sourceBring', { units: names(p), kind: sourceKind(p), at: where?.source ?? 'none' }),
+    ...(handleOf(p, 'cord') ? [line('cordIn', { at: where?.inlet ?? 'none' }, [set('cord', 'in')])] : []),
     line(
       'sourceOn',
       { count: on.length },
@@ -311,6 +315,7 @@ function byPlugs(p: Proof): Directions {
   ) =>
     several(`plugs${to}`, needs, to.toLowerCase(), {
       handle: n => plugOf(n.circuit.id),
+      each: onCardOf(p),
       since,
     })
   return {

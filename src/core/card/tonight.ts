@@ -5,7 +5,7 @@ import { proofOf } from '../commission/scene'
 import type { Job } from '../job/schema'
 import { type Season, seasonOf } from '../loads/season'
 import type { Working } from '../working'
-import { onCard } from './steps'
+import { onCardOf } from './steps'
 
 export interface Tonight {
   season: Season
@@ -51,7 +51,7 @@ export function tonight(found: Job, day: string, on: ReadonlySet<string> | null)
   return {
     season,
     outdoorC,
-    circuits: p.served.map(n => ({ id: n.circuit.id, name: onCard(n), on: chosen.includes(n) })),
+    circuits: p.served.map(n => ({ id: n.circuit.id, name: onCardOf(p)(n), on: chosen.includes(n) })),
     hours: chosen.length ? hoursOf(figures) : null,
     working: figures.run?.working ?? null,
   }

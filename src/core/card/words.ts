@@ -81,8 +81,6 @@ export function cardIn(language: Language, card: Card): SaidCard {
     sections: [
       ...section('where', say('card.whereHead'), [
         card.found.panel && say('card.where.panel', { at: card.found.panel }),
-        card.found.source && say('card.where.source', { at: card.found.source }),
-        card.found.inlet && say('card.where.inlet', { at: card.found.inlet }),
       ]),
       ...section('medical', say('card.medicalHead'), [
         card.medical === null
