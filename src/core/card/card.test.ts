@@ -140,7 +140,7 @@ test('the positions of the day-care, what rests last, and the unit put away at t
     '   - 2 Office and router',
     '   - 5 Playroom lights',
     '   - 4 Kitchen counter',
-    '6. When the power has been gone for 5 minutes, turn to SOURCE one by one, counting to ten between two:',
+    '6. When the power has been gone for 5 minutes: at the switch, turn to SOURCE (it may read GEN) one by one, counting to ten between two:',
     '   - 6 Nap room and monitors',
     '   - 3 Kitchen refrigerator',
   ])

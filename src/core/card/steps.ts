@@ -152,7 +152,7 @@ function sourceUp(p: Proof): CardLine[] {
     ),
   ]
 }
-/** And putting it away, full for the next time. */
+/** And putting it away. */
 function sourceDown(p: Proof): CardLine[] {
   const off = units(p)
   return [
@@ -162,9 +162,11 @@ function sourceDown(p: Proof): CardLine[] {
       off.map(h => set(h.id, 'off')),
     ),
     ...(handleOf(p, 'cord') ? [line('cordOut', {}, [set('cord', 'out')])] : []),
-    line('recharge', { kind: sourceKind(p) }),
   ]
 }
+
+/** The last of the way back. */
+const recharge = (p: Proof) => line('recharge', { kind: sourceKind(p) })
 export type SourceKind = 'battery' | 'vehicle' | 'generator'
 /** What makes the power: an engine of any unit counts before a battery. */
 export function sourceKind({ job }: Pick<Proof, 'job'>): SourceKind {
@@ -201,8 +203,8 @@ function byInterlock(p: Proof): Directions {
   const below = p.job.panels
     .filter(b => b.id !== p.tied.id && reached.has(b.id))
     .map(b => ({ panel: b.name, all: p.needs.filter(n => n.panel.id === b.id) }))
-  // one panel alone is not named in each line
-  const panel = below.length ? p.tied.name : 'none'
+  // the panel of a house that has but one is not named in each line
+  const panel = p.job.panels.length > 1 ? p.tied.name : 'none'
   const reachedNeeds = [...here, ...below.flatMap(b => b.all)]
   const feeders = reachedNeeds.filter(n => n.feeds && reached.has(n.feeds.id))
   const { now, later } = inTurn(p, p.served)
@@ -244,6 +246,7 @@ function byInterlock(p: Proof): Directions {
           ]
         : []),
       ...several('breakersOn', usual.later, 'on', { since: 'off' }),
+      recharge(p),
     ],
   }
 }
@@ -270,6 +273,7 @@ function byPositions(p: Proof): Directions {
       ...turn(now, 'Line'),
       ...turn(later, 'Line', 'off'),
       ...sourceDown(p),
+      recharge(p),
     ],
   }
 }
@@ -302,6 +306,7 @@ function byManaged(p: Proof): Directions {
       line('managedRests', { minutes: restMin }, itself('off')),
       line('managedBack', {}, itself('line'), { waitMin: restMin }),
       ...sourceDown(p),
+      recharge(p),
     ],
   }
 }
@@ -326,6 +331,7 @@ function byPlugs(p: Proof): Directions {
       ...plug(now, 'House'),
       ...plug(later, 'House', 'off'),
       ...sourceDown(p),
+      recharge(p),
     ],
   }
 }

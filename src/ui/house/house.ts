@@ -1,3 +1,5 @@
+import { plainSend } from '../common/plain-send'
+
 /** The script of a house's page: sends a question, or an outage that was lived through; keeps the page for a night without a connection. What was typed stays when it is refused. */
 
 const about = document.getElementById('house')
@@ -6,24 +8,8 @@ const texts: Record<'asked' | 'told' | 'notSent' | 'failed' | 'offline', string>
   about?.textContent ?? '{}',
 )
 
-/** What the server said against it, in its words; null where it was taken. */
-async function send(body: object): Promise<string | null> {
-  try {
-    const answer = await fetch(`/api/house/${token}`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(body),
-    })
-    if (answer.ok) return null
-    const said: { message?: string; faults?: { path: string; message: string }[] } = await answer
-      .json()
-      .catch(() => ({}))
-    const [fault] = said.faults ?? []
-    return fault ? `${labelOf(fault.path)} ${fault.message}.` : (said.message ?? texts.failed)
-  } catch {
-    return texts.notSent
-  }
-}
+const send = (body: object) =>
+  plainSend(`/api/house/${token}`, body, { failed: texts.failed, notSent: texts.notSent, label: labelOf })
 
 /** A field as its label reads. */
 const labelOf = (path: string): string =>

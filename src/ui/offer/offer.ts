@@ -1,4 +1,5 @@
 import SignaturePad from 'signature_pad'
+import { plainSend } from '../common/plain-send'
 
 /** The script of a customer’s offer: a drawn name, an acceptance, a question. What was typed stays when it is refused. */
 
@@ -8,33 +9,15 @@ const texts: Record<string, string | undefined> = JSON.parse(
 
 const byId = <T extends HTMLElement>(id: string) => document.getElementById(id) as T | null
 
-/** What the server said against it, in its words; null where it was taken. */
-async function send(form: HTMLFormElement, body: object): Promise<string | null> {
-  try {
-    const answer = await fetch(`/api/offer/${form.dataset.token}`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(body),
-    })
-    if (answer.ok) return null
-    const said: { message?: string; faults?: { path: string; message: string }[] } = await answer
-      .json()
-      .catch(() => ({}))
-    const [fault] = said.faults ?? []
+const names: Record<string, string | undefined> = { name: texts.name, option: texts.which, text: texts.ask }
+const send = (form: HTMLFormElement, body: object) =>
+  plainSend(`/api/offer/${form.dataset.token}`, body, {
+    failed: texts.failed ?? '',
+    notSent: texts.notSent ?? '',
+    label: field => names[field] ?? '',
     // the one fault that anybody meets is said whole
-    if (fault?.path.startsWith('signature')) return texts['refused.small'] ?? ''
-    return fault
-      ? `${names[fault.path.split(/[.[]/)[0] ?? ''] ?? ''} ${fault.message}.`.trim()
-      : (said.message ?? texts.failed ?? '')
-  } catch {
-    return texts.notSent ?? ''
-  }
-}
-const names: Record<string, string | undefined> = {
-  name: texts.name,
-  option: texts.which,
-  text: texts.ask,
-}
+    whole: field => (field === 'signature' ? texts['refused.small'] : undefined),
+  })
 
 function accepting(form: HTMLFormElement) {
   const canvas = byId<HTMLCanvasElement>('signature')
