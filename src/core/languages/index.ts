@@ -21,8 +21,12 @@ export type Values = Readonly<Record<string, string | number | readonly string[]
 /** Says what a key means in a language, with these values in it; throws where there is no such key. */
 export type Sayer = (key: string, values?: Values) => string
 
-/** The text at a key such as `card.line.look`. */
-function textAt(language: Language, key: string): string {
+/** The text at a key such as `card.line.look`; null where the language has none. */
+export function textAt(
+  language: Language,
+  key: string,
+  among: Record<Language, unknown> = messages,
+): string | null {
   const found = key
     .split('.')
     .reduce<unknown>(
@@ -30,17 +34,20 @@ function textAt(language: Language, key: string): string {
         node !== null && typeof node === 'object' && Object.hasOwn(node, part)
           ? Reflect.get(node, part)
           : null,
-      messages[language],
+      among[language],
     )
-  if (typeof found !== 'string') throw new Error(`there is no text ${key} in ${languages[language]}`)
-  return found
+  if (typeof found === 'string') return found
+  // who reads it is better served by English than by nothing
+  return language === 'en' ? null : textAt('en', key, among)
 }
 
 function sayerOf(language: Language): Sayer {
   const list = new Intl.ListFormat(lists[language], { type: 'conjunction' })
   const read = new Map<string, IntlMessageFormat>()
   return (key, values = {}) => {
-    const message = read.get(key) ?? new IntlMessageFormat(textAt(language, key), language)
+    const text = textAt(language, key)
+    if (text === null) throw new Error(`there is no text ${key}`)
+    const message = read.get(key) ?? new IntlMessageFormat(text, language)
     read.set(key, message)
     const said = Object.entries(values).map(([k, v]) => [
       k,

@@ -1,5 +1,5 @@
 import { IntlMessageFormat } from 'intl-messageformat'
-import { inLanguage, isLanguage, languageKeys, languageOf, messages } from '.'
+import { inLanguage, isLanguage, languageKeys, languageOf, messages, textAt } from '.'
 
 const leaves = (node: unknown, at = ''): [string, string][] =>
   typeof node === 'string'
@@ -36,6 +36,14 @@ test('lists are joined as the language does; a text that is missing is an error,
   expect(() => inLanguage('es')('card.nothing')).toThrow(/card\.nothing/)
   expect(() => inLanguage('en')('card.leftOff')).toThrow(/circuits/)
   expect([isLanguage('es'), isLanguage('fr'), isLanguage('toString')]).toEqual([true, false, false])
+})
+
+test('a text that a language lacks is said in English; one that none has is nothing', () => {
+  const lacking = { en: { card: { title: 'Card' } }, es: { card: {} } }
+  expect(textAt('es', 'card.title', lacking)).toBe('Card')
+  expect(textAt('es', 'card.title')).toBe('Cuando se va la luz')
+  expect(textAt('es', 'card.title.more', lacking)).toBeNull()
+  expect(textAt('en', 'toString')).toBeNull()
 })
 
 test('the language that is asked for comes first, then what the browser prefers, then English', () => {
