@@ -192,7 +192,7 @@ test('where things are found, whom to call and the second way of a device stand 
   const said = cardIn('es', cardFor(told))
   expect(said.call('Firm')).toBe('Llame a: Firm, 555 0100')
   expect(cardText(said).join('\n')).toMatch(
-    /unit 2 \(garage, left\).*primero a la entrada de la pared \(beside the meter\).*lista de antemano: two cylinders in the hall/s,
+    /Traiga 2 × Weirgate 36 \(garage, left\).*primero a la entrada de la pared \(beside the meter\).*lista de antemano: two cylinders in the hall/s,
   )
 })
 

@@ -2,7 +2,7 @@ import { conditionsOf } from '../ask/outage-asked'
 import { balanceOf, hoursOf } from '../assess/balance'
 import { type CircuitNeed, loadsOf } from '../assess/needs'
 import { pairsForbidden, pairsToAvoid } from '../checks/power'
-import { type Proof, proofOf, unitName } from '../commission/scene'
+import { type Proof, proofOf } from '../commission/scene'
 import { feederOf } from '../job/panels'
 import type { Job } from '../job/schema'
 import { type Fault, fail, fault, type Outcome, ok } from '../outcome'
@@ -17,6 +17,7 @@ import {
   type SourceKind,
   sourceKind,
   staysOff,
+  unitNames,
 } from './steps'
 import { type WalkFault, walkCard } from './walk'
 
@@ -96,7 +97,7 @@ export function cardOf(found: Job): Outcome<Card> {
       ? { name: generator.equipment.name, share: generator.startAtFraction ?? usualStart }
       : null,
     medical: p.job.brief.medical === 'yes' ? (p.job.brief.medicalWhat ?? '') : null,
-    units: (p.job.source?.units ?? []).map(u => unitName(p, u.id)),
+    units: unitNames(p),
     drawings: drawingsOf(p),
     wrong: walkCard(p, directions).faults,
   })

@@ -1,5 +1,5 @@
 import { type CircuitNeed, named } from '../assess/needs'
-import { type Proof, plugOf, unitName } from '../commission/scene'
+import { type Proof, plugOf } from '../commission/scene'
 import type { Handle } from '../isolation/house'
 import { reachedPanels } from '../job/panels'
 import type { Values } from '../languages'
@@ -135,15 +135,21 @@ export const isLocked = (p: Proof, { circuit }: CircuitNeed): boolean =>
 
 const handleOf = (p: Proof, id: string): Handle | undefined => p.house.handles.find(h => h.id === id)
 const units = (p: Proof) => p.house.handles.filter(h => h.kind === 'unit')
-const names = (p: Proof) =>
-  (p.job.source?.units ?? []).filter(u => handleOf(p, `unit ${u.id}`)).map(u => unitName(p, u.id))
+/** The units by their names, in no language: `2 × Weirgate 36`. */
+export function unitNames({ job }: Pick<Proof, 'job'>): string[] {
+  const names = (job.source?.units ?? []).map(u => u.equipment.name)
+  return [...new Set(names)].map(name => {
+    const count = names.filter(n => n === name).length
+    return count > 1 ? `${count} × ${name}` : name
+  })
+}
 
 /** Bringing the source up: where it stands, its cord, its output. */
 function sourceUp(p: Proof): CardLine[] {
   const on = units(p)
   const { where } = p.job.handOver ?? {}
   return [
-    line('sourceBring', { units: names(p), kind: sourceKind(p), at: where?.source ?? 'none' }),
+    line('sourceBring', { units: unitNames(p), kind: sourceKind(p), at: where?.source ?? 'none' }),
     ...(handleOf(p, 'cord') ? [line('cordIn', { at: where?.inlet ?? 'none' }, [set('cord', 'in')])] : []),
     line(
       'sourceOn',
