@@ -178,6 +178,22 @@ test('two breakers with one handle go together: the other is named, and what res
   expect(lines).toEqual(expect.arrayContaining(['5 Refrigerator', '7 Furnace']))
 })
 
+test('a breaker that is to be locked off, on one handle with what lives: no card may be used', () => {
+  const [panel] = millStreet.panels
+  if (!panel) throw new Error('no panel')
+  const tie = (other: string) => ({ with: other, kind: 'handle' as const })
+  const circuits = panel.circuits.map(c =>
+    c.id === 'c5'
+      ? { ...c, tie: tie('c7') }
+      : c.id === 'c7'
+        ? { ...c, tie: tie('c5'), picked: false, lockedOff: true }
+        : c,
+  )
+  const card = cardFor({ ...millStreet, panels: [{ ...panel, circuits }] })
+  expect(card.wrong).toContainEqual({ what: 'comes on', of: '7 Furnace' })
+  expect(cardText(cardIn('en', card))[0]).toMatch(/^DO NOT USE THIS CARD/)
+})
+
 test('where things are found, whom to call and the second way of a device stand on the card; blanks where nobody said', () => {
   expect(text(saltmarshLane)).toMatch(/Its second way, ready beforehand: ____/)
   const told = applied(saltmarshLane, {

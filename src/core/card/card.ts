@@ -61,8 +61,8 @@ export interface Card {
   wrong: WalkFault[]
 }
 
-/** A generator is started at a third where nobody said when: ours. */
-const usualStart = 0.3
+/** The share of the store at which a generator is started where nobody said when: ours. */
+const usualStartFraction = 0.3
 
 /** The switch-over card of a job as planned; a fault that says what is missing where there can be none. */
 export function cardOf(found: Job): Outcome<Card> {
@@ -94,7 +94,7 @@ export function cardOf(found: Job): Outcome<Card> {
     source: sourceKind(p),
     engine: sourceKind(p) !== 'battery' || generator !== undefined,
     charger: generator
-      ? { name: generator.equipment.name, share: generator.startAtFraction ?? usualStart }
+      ? { name: generator.equipment.name, share: generator.startAtFraction ?? usualStartFraction }
       : null,
     medical: p.job.brief.medical === 'yes' ? (p.job.brief.medicalWhat ?? '') : null,
     units: unitNames(p),

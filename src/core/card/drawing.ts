@@ -15,8 +15,6 @@ export interface DrawnPlace {
   stands: Stands
   /** the lower place of a two-pole breaker, or of a tandem */
   continued: boolean
-  /** the breaker that the source comes in by */
-  source?: true
 }
 
 /** A small picture: a panel with its two rows of breakers, or a switch with its positions; as things stand on the source. */

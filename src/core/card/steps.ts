@@ -1,4 +1,5 @@
 import { type CircuitNeed, named } from '../assess/needs'
+import { restMin } from '../commission/matrix'
 import { type Proof, plugOf } from '../commission/scene'
 import type { Handle } from '../isolation/house'
 import { reachedPanels } from '../job/panels'
@@ -22,8 +23,6 @@ export interface CardLine {
   waitMin: number
 }
 
-/** What has just run against pressure rests before it is fed again, minutes. */
-export const restMin = 5
 /** The utility has to hold before anything goes back to it, minutes: ours. */
 const sureMin = 5
 
@@ -110,9 +109,9 @@ interface Turn {
 }
 const breaker = (n: CircuitNeed) => `breaker ${n.circuit.id}`
 
-/** What one handle switches along with a circuit that lives, and does not live itself. */
+/** What one handle switches along with a circuit that lives, and does not live itself; never what was said to be locked off. */
 const alongWith = (p: Proof, { circuit }: CircuitNeed): CircuitNeed | undefined =>
-  p.needs.find(n => n.circuit.id === circuit.tie?.with && !p.served.includes(n))
+  p.needs.find(n => n.circuit.id === circuit.tie?.with && !p.served.includes(n) && !isLocked(p, n))
 
 /** What the source feeds and must not: two-poles on one phase, solar, what nobody picked. */
 export function staysOff(p: Proof): CircuitNeed[] {
@@ -173,6 +172,7 @@ function sourceDown(p: Proof): CardLine[] {
 
 /** The last of the way back. */
 const recharge = (p: Proof) => line('recharge', { kind: sourceKind(p) })
+
 export type SourceKind = 'battery' | 'vehicle' | 'generator'
 /** What makes the power: an engine of any unit counts before a battery. */
 export function sourceKind({ job }: Pick<Proof, 'job'>): SourceKind {

@@ -1,8 +1,9 @@
 import type { CircuitNeed } from '../assess/needs'
+import { restMin } from '../commission/matrix'
 import { type Proof, plugOf } from '../commission/scene'
 import type { House } from '../isolation/house'
 import { liveIn, type State } from '../isolation/live'
-import { type CardLine, type Directions, restMin, staysOff } from './steps'
+import { type CardLine, type Directions, staysOff } from './steps'
 
 /** What a card would do to a house if it were followed to the letter. */
 export type WalkFault =
