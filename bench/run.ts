@@ -36,7 +36,7 @@ import { partsOfJob } from '../src/core/work/parts'
 import { workOfJob } from '../src/core/work/parts/tasks'
 import { wiringPlan } from '../src/core/work/wiring'
 import { addEquipment } from '../src/server/catalogue/repository'
-import { closeDb, db } from '../src/server/db/connection'
+import { closeDb, ownerDb } from '../src/server/db/connection'
 import { listJobs, listQuerySchema } from '../src/server/jobs/list'
 import { createJob } from '../src/server/jobs/repository'
 import { estimatePdf } from '../src/server/pdf/estimate'
@@ -520,10 +520,12 @@ async function main() {
   if (wants('outage')) await outageScreen(await createJob(actor, outageJob(), 'for the bench', new Date()))
 
   if (!wants('lists')) return closeDb()
-  const have = Number((await db()('job').where({ firm_id: actor.firmId }).count({ count: '*' }))[0]?.count)
-  const seed = await db()('job').where({ firm_id: actor.firmId, title: fernbrook.title }).first()
+  const have = Number(
+    (await ownerDb()('job').where({ firm_id: actor.firmId }).count({ count: '*' }))[0]?.count,
+  )
+  const seed = await ownerDb()('job').where({ firm_id: actor.firmId, title: fernbrook.title }).first()
   for (let from = have; from < 10_000; from += 500)
-    await db()('job').insert(
+    await ownerDb()('job').insert(
       Array.from({ length: Math.min(500, 10_000 - from) }, (_, i) => ({
         ...seed,
         id: randomUUID(),
@@ -541,7 +543,7 @@ async function main() {
     Array.from({ length: 2000 }, (_, i) => ({ ...item, id: `bench-${i}`, name: `${item.name} ${i}` })),
   )
   await openCatalogue()
-  await db().raw('analyze job')
+  await ownerDb().raw('analyze job')
   for (const query of [
     {},
     { q: 'shore' },

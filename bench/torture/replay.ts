@@ -1,7 +1,7 @@
 import { applyPatches, enablePatches, type Patch } from 'immer'
 import { readJob } from '../../src/core/job/read'
 import type { Job } from '../../src/core/job/schema'
-import { db } from '../../src/server/db/connection'
+import { ownerDb } from '../../src/server/db/connection'
 import type { Counts } from './client'
 
 enablePatches()
@@ -27,8 +27,8 @@ export async function audit(jobIds: readonly string[], told: Counts, start: Job)
     differ: 0,
   }
   for (const id of jobIds) {
-    const rows: Row[] = await db()('job_change').where({ job_id: id }).orderBy('revision')
-    const job = await db()('job').where({ id }).first('revision', 'document')
+    const rows: Row[] = await ownerDb()('job_change').where({ job_id: id }).orderBy('revision')
+    const job = await ownerDb()('job').where({ id }).first('revision', 'document')
     const seen = new Map<string, number>()
     for (const row of rows) seen.set(row.change_id, (seen.get(row.change_id) ?? 0) + 1)
     for (const [change, of] of told.acknowledged) if (of === id && !seen.has(change)) result.lost++

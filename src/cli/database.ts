@@ -1,11 +1,13 @@
 import * as z from 'zod'
 import { plural } from '@/core/units/format'
 import { needDatabase } from '@/server/db/aside'
-import { closeDb, db } from '@/server/db/connection'
+import { closeDb, ownerDb } from '@/server/db/connection'
 import { migrate } from '@/server/db/migrate'
+import { needAppRole } from '@/server/db/roles'
 import { createJob, healJobs, readJobRecord } from '@/server/jobs/repository'
 import { listPeople } from '@/server/people/repository'
 import { servedFirm } from '@/server/people/types'
+import { makeQueues } from '@/server/search/queue'
 import { seedDemo } from '@/server/seeds/demo'
 import { badInput, complain, print } from './io'
 import { readJobFile } from './job'
@@ -28,7 +30,9 @@ async function withDatabase(act: () => Promise<number>): Promise<number> {
 export const prepare = () =>
   withDatabase(async () => {
     const { aside } = await needDatabase(process.env.SPILLWAY_FRESH === 'yes', new Date())
-    const ran = await migrate(db())
+    const ran = await migrate(ownerDb())
+    await makeQueues()
+    await needAppRole()
     const healed = await healJobs()
     const seeded = await seedDemo()
     const told = [

@@ -118,6 +118,8 @@ const postgres = keep(
   },
   keeper,
 )
+/** What the servers are not told: how the owner of the database comes in. */
+const notTold = { SPILLWAY_OWNER_URL: '', PGPASSWORD: '' }
 const web = keep(
   {
     name: 'web',
@@ -129,7 +131,7 @@ const web = keep(
       'dist/cli/web.js',
       ...(dev ? ['--dev'] : []),
     ),
-    env: { NODE_ENV: dev ? 'development' : 'production', SPILLWAY_UPLOADS: uploads },
+    env: { NODE_ENV: dev ? 'development' : 'production', SPILLWAY_UPLOADS: uploads, ...notTold },
     signal: 'SIGTERM',
     graceMs: 8000,
   },
@@ -139,7 +141,7 @@ const worker = keep(
   {
     name: 'worker',
     command: as(asServer, 'TERM', process.execPath, 'dist/cli/main.js', 'work'),
-    env: { NODE_ENV: 'production' },
+    env: { NODE_ENV: 'production', ...notTold },
     signal: 'SIGTERM',
     graceMs: 8000,
   },

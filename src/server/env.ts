@@ -2,7 +2,10 @@ import * as z from 'zod'
 
 /** What the start command hands to the servers. Read when it is asked for: a test, or the keeper, may set it late. */
 const known = z.object({
+  /** where the servers find the database, as a role that owns nothing */
   DATABASE_URL: z.url({ protocol: /^postgres(ql)?$/ }),
+  /** as the role that owns it: for those who make and migrate it */
+  SPILLWAY_OWNER_URL: z.url({ protocol: /^postgres(ql)?$/ }),
   PORT: z.coerce.number().int().min(1).max(65_535),
   /** seals the cookie that says who acts */
   SPILLWAY_SECRET: z.string().min(32),

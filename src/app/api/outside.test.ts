@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import { askedOfCustomer } from '@/core/assess/sent'
-import { closeDb, db } from '@/server/db/connection'
+import { closeDb, ownerDb } from '@/server/db/connection'
 import { createJob, readJobRecord } from '@/server/jobs/repository'
 import { listLinks, makeLink, withdrawLink } from '@/server/links/repository'
 import { testFirm } from '@/server/people/test-firm'
@@ -124,7 +124,7 @@ describe('the customer’s door', () => {
     })
     const odd = Buffer.from([0, 1, 2, 255, 254, 0])
     expect(await at(file.POST, { token }, odd, forIt)).toMatchObject({ status: 415 })
-    expect(await db()('job_file').where({ job_id: jobId })).toHaveLength(1)
+    expect(await ownerDb()('job_file').where({ job_id: jobId })).toHaveLength(1)
   })
 
   test.each([
@@ -160,9 +160,9 @@ describe('who acts, of the firm that is served', () => {
   let second: string
   beforeAll(async () => {
     firmId = randomUUID()
-    await db()('firm').insert({ id: firmId, slug: servedFirm, name: 'Served firm' })
+    await ownerDb()('firm').insert({ id: firmId, slug: servedFirm, name: 'Served firm' })
     second = randomUUID()
-    await db()('person').insert([
+    await ownerDb()('person').insert([
       { id: randomUUID(), firm_id: firmId, label: 'First', role: 'designer' },
       { id: second, firm_id: firmId, label: 'Second', role: 'field' },
     ])

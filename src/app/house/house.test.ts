@@ -88,7 +88,7 @@ test('the card with its code, and the pack once there is one', async () => {
   ).toBe('%PDF-')
   expect((await pack.GET(at('pack'), params())).status).toBe(404)
   expect((await shown()).html).not.toContain('/pack"')
-  await makePack((await transaction(trx => putPack(trx, actor, jobId, now), always)) ?? '')
+  await makePack(actor, (await transaction(actor, trx => putPack(trx, actor, jobId, now), always)) ?? '')
   expect((await pack.GET(at('pack'), params())).headers.get('content-type')).toBe('application/pdf')
   expect((await shown()).html).toContain('/pack"')
 })

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto'
-import { closeDb, db } from '../db/connection'
+import { closeDb, ownerDb } from '../db/connection'
 import { rill6 } from '../seeds/catalogue'
 import {
   addEquipment,
@@ -13,7 +13,7 @@ import {
 } from './repository'
 
 const actor = { firmId: randomUUID(), personId: randomUUID(), label: 'Tester', role: 'designer' }
-beforeAll(() => db()('firm').insert({ id: actor.firmId, slug: actor.firmId, name: 'Test firm' }))
+beforeAll(() => ownerDb()('firm').insert({ id: actor.firmId, slug: actor.firmId, name: 'Test firm' }))
 afterAll(closeDb)
 const item = (n: number) => ({ ...rill6, id: `rill-${n}`, name: `Rill ${n}`, version: 1 })
 
@@ -36,11 +36,11 @@ test('a catalogue is told whole up to its limit; one more is refused in words, a
 describe('several at once', () => {
   const firm = async () => {
     const firmId = randomUUID()
-    await db()('firm').insert({ id: firmId, slug: firmId, name: 'Another' })
+    await ownerDb()('firm').insert({ id: firmId, slug: firmId, name: 'Another' })
     return { ...actor, firmId }
   }
   const versions = async (of: { firmId: string }, id: string) =>
-    (await db()('equipment').where({ firm_id: of.firmId, id }).orderBy('version').select('version')).map(
+    (await ownerDb()('equipment').where({ firm_id: of.firmId, id }).orderBy('version').select('version')).map(
       (r: { version: number }) => r.version,
     )
 

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { usualLabour } from '@/core/hookup/labour'
-import { closeDb, db } from '../db/connection'
+import { closeDb, ownerDb } from '../db/connection'
 import { putLabour, readLabour } from './labour'
 
 const [firm, other] = [actor(), actor()]
@@ -8,7 +8,9 @@ function actor() {
   return { firmId: randomUUID() }
 }
 beforeAll(() =>
-  db()('firm').insert([firm, other].map(({ firmId }) => ({ id: firmId, slug: firmId, name: 'Test firm' }))),
+  ownerDb()('firm').insert(
+    [firm, other].map(({ firmId }) => ({ id: firmId, slug: firmId, name: 'Test firm' })),
+  ),
 )
 afterAll(closeDb)
 

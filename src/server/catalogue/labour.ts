@@ -6,7 +6,7 @@ import type { Actor } from '../people/types'
 export async function readLabour({
   firmId,
 }: Pick<Actor, 'firmId'>): Promise<{ labour: Labour; version: number }> {
-  const row = await db()('firm').where({ id: firmId }).first('labour', 'labour_version')
+  const row = await db({ firmId })('firm').where({ id: firmId }).first('labour', 'labour_version')
   const own = row?.labour ? labourSchema.safeParse(row.labour) : null
   return { labour: own?.success ? own.data : usualLabour, version: row?.labour_version ?? 0 }
 }
@@ -17,7 +17,7 @@ export async function putLabour(
   labour: Labour,
   version: number,
 ): Promise<boolean> {
-  const written = await db()('firm')
+  const written = await db({ firmId })('firm')
     .where({ id: firmId, labour_version: version })
     .update({ labour: JSON.stringify(labourSchema.parse(labour)), labour_version: version + 1 })
   return written === 1

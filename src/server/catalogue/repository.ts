@@ -20,8 +20,8 @@ const names = new Intl.Collator('en', { numeric: true })
 
 /** The newest version of everything that is in use in the firm's catalogue, by kind and name. */
 export async function listEquipment({ firmId }: Pick<Actor, 'firmId'>): Promise<Equipment[]> {
-  const rows: { facts: unknown }[] = await db()
-    .from(newest(db(), firmId))
+  const rows: { facts: unknown }[] = await db({ firmId })
+    .from(newest(db({ firmId }), firmId))
     .where({ retired: false })
     .select('facts')
   return rows
@@ -34,7 +34,7 @@ export async function newestVersions(
   { firmId }: Pick<Actor, 'firmId'>,
   ids: readonly string[],
 ): Promise<Map<string, number>> {
-  const rows: { id: string; version: number }[] = await db()('equipment')
+  const rows: { id: string; version: number }[] = await db({ firmId })('equipment')
     .where({ firm_id: firmId })
     .whereIn('id', [...ids])
     .groupBy('id')
@@ -45,7 +45,7 @@ export async function newestVersions(
 
 /** How many of each item the firm has; what was never counted is not named. */
 export async function listStock({ firmId }: Pick<Actor, 'firmId'>): Promise<Stock> {
-  const rows = await db()('equipment_stock').where({ firm_id: firmId }).select('key', 'count')
+  const rows = await db({ firmId })('equipment_stock').where({ firm_id: firmId }).select('key', 'count')
   return Object.fromEntries(rows.map(r => [r.key, r.count]))
 }
 
@@ -64,9 +64,13 @@ export async function setStock(
   { firmId }: Pick<Actor, 'firmId'>,
   counts: Record<string, number | null>,
 ): Promise<void> {
-  await transaction(async trx => {
-    for (const [key, count] of Object.entries(counts)) await putCount(trx, firmId, key, count)
-  }, always)
+  await transaction(
+    { firmId },
+    async trx => {
+      for (const [key, count] of Object.entries(counts)) await putCount(trx, firmId, key, count)
+    },
+    always,
+  )
 }
 
 /** Sets one count, if what was seen still stands there; else what stands there now (null: nothing). */
@@ -77,6 +81,7 @@ export async function countStock(
   count: number | null,
 ): Promise<'counted' | number | null> {
   return transaction<'counted' | number | null>(
+    { firmId },
     async trx => {
       // two that count the same thing come one after the other
       await trx.raw('select pg_advisory_xact_lock(hashtext(?))', [`stock ${firmId} ${key}`])
@@ -96,7 +101,7 @@ export async function addEquipment(
   equipment: readonly Equipment[],
 ): Promise<void> {
   const rows = equipment.map(item => row(actor, equipmentSchema.parse(item)))
-  await db()('equipment').insert(rows).onConflict().ignore()
+  await db(actor)('equipment').insert(rows).onConflict().ignore()
 }
 
 const row = ({ firmId }: Pick<Actor, 'firmId'>, facts: Equipment, retired = false) => ({
@@ -119,6 +124,7 @@ export async function putEquipment(
   retired = false,
 ): Promise<{ meanwhile: string } | { tooMany: number } | null> {
   return transaction<{ meanwhile: string } | { tooMany: number } | null>(
+    actor,
     async trx => {
       for (const { item, from } of items) {
         const there = await trx('equipment')

@@ -1,17 +1,17 @@
 import knex from 'knex'
 import { needDatabase } from './aside'
 
-const own = process.env.DATABASE_URL ?? ''
+const own = process.env.SPILLWAY_OWNER_URL ?? ''
 const name = `fresh_${process.pid}`
 beforeAll(() => {
-  process.env.DATABASE_URL = own.replace(/\/\w+$/, `/${name}`)
+  process.env.SPILLWAY_OWNER_URL = own.replace(/\/\w+$/, `/${name}`)
 })
 afterAll(async () => {
   const admin = knex({ client: 'pg', connection: own, pool: { min: 0, max: 1 } })
   for (const { datname } of await admin('pg_database').whereLike('datname', `${name}%`).select('datname'))
     await admin.raw('drop database ??', [datname])
   await admin.destroy()
-  process.env.DATABASE_URL = own
+  process.env.SPILLWAY_OWNER_URL = own
 })
 
 const within = async <T>(database: string, act: (db: knex.Knex) => Promise<T>): Promise<T> => {

@@ -5,11 +5,11 @@ import { needed } from '../env'
 const asidesKept = 2
 
 /**
- * Makes the database that DATABASE_URL names where there is none. With `fresh` one that is there is set aside under another
+ * Makes the database that SPILLWAY_OWNER_URL names where there is none. With `fresh` one that is there is set aside under another
  * name first, never removed; answers that name.
  */
 export async function needDatabase(fresh: boolean, now: Date): Promise<{ aside: string | null }> {
-  const url = new URL(needed('DATABASE_URL'))
+  const url = new URL(needed('SPILLWAY_OWNER_URL'))
   const name = url.pathname.slice(1)
   url.pathname = '/postgres'
   const admin = knex({ client: 'pg', connection: url.toString(), pool: { min: 0, max: 1 } })

@@ -1,30 +1,93 @@
 import knex, { type Knex } from 'knex'
+import PostgreSql from 'knex/lib/dialects/postgres/index.js'
 import { setting } from '../env'
 
-/** The one pool of this process; kept across hot reloads. */
-const kept: { db?: Knex } = (globalThis as { spillway?: { db?: Knex } }).spillway ?? {}
-;(globalThis as { spillway?: { db?: Knex } }).spillway = kept
+/** Whose rows a query may see and write: PostgreSQL itself holds every row of another firm back (docs/decisions/0024). */
+export interface OfFirm {
+  firmId: string
+}
+
+/** The pools of this process; kept across hot reloads. */
+interface Kept {
+  app?: Knex
+  owner?: Knex
+  bound?: Map<string, Knex>
+}
+const kept: Kept = (globalThis as { spillway?: Kept }).spillway ?? {}
+;(globalThis as { spillway?: Kept }).spillway = kept
 
 /** Nobody waits longer for a lock, a statement or somebody who forgot a transaction, ms. */
 const limits = { lock_timeout: 3000, statement_timeout: 15_000, idle_in_transaction_session_timeout: 15_000 }
 
-export function db(): Knex {
-  const connectionString = setting('DATABASE_URL')
-  if (!connectionString) throw new DatabaseAway('DATABASE_URL is not set: start with bin/start')
-  kept.db ??= knex({
-    client: 'pg',
+interface Wire {
+  query: (text: string, values: unknown[]) => Promise<unknown>
+  spillwayFirm?: string
+}
+
+/** Tells each connection whose rows it may see before anything is asked on it; one that knows already is not told again. */
+class BoundClient extends PostgreSql {
+  firm = ''
+
+  override async acquireConnection(): Promise<Wire> {
+    const wire: Wire = await super.acquireConnection()
+    if (wire.spillwayFirm === this.firm) return wire
+    try {
+      wire.spillwayFirm = undefined
+      await wire.query(`select set_config('spillway.firm', $1, false)`, [this.firm])
+      wire.spillwayFirm = this.firm
+      return wire
+    } catch (error) {
+      await this.releaseConnection(wire)
+      throw error
+    }
+  }
+}
+
+function pool(name: 'DATABASE_URL' | 'SPILLWAY_OWNER_URL', client: typeof Knex.Client | 'pg'): Knex {
+  const connectionString = setting(name)
+  if (!connectionString) throw new DatabaseAway(`${name} is not set: start with bin/start`)
+  return knex({
+    client,
     connection: { connectionString, ...limits },
     pool: { min: 0, max: 10, acquireTimeoutMillis: 4000, createTimeoutMillis: 3000 },
     acquireConnectionTimeout: 4000,
   })
-  return kept.db
+}
+
+/** More firms than this are not remembered at once: what is bound to a firm is made in microseconds. */
+const mostBound = 2000
+
+/** The database as one firm sees it: every query on it, and every transaction, reaches that firm's rows alone. */
+export function db({ firmId }: OfFirm): Knex {
+  kept.app ??= pool('DATABASE_URL', BoundClient)
+  kept.bound ??= new Map()
+  let bound = kept.bound.get(firmId)
+  if (!bound) {
+    bound = kept.app.withUserParams({})
+    Object.assign(bound.client, { firm: firmId })
+    if (kept.bound.size >= mostBound) kept.bound.clear()
+    kept.bound.set(firmId, bound)
+  }
+  return bound
+}
+
+/** The database as nobody sees it: no firm's rows, only what belongs to no firm. */
+export function unbound(): Knex {
+  kept.app ??= pool('DATABASE_URL', BoundClient)
+  return kept.app
+}
+
+/** The database as its owner sees it: for making, migrating and seeding it, and for tests. No server process has its address. */
+export function ownerDb(): Knex {
+  kept.owner ??= pool('SPILLWAY_OWNER_URL', 'pg')
+  return kept.owner
 }
 
 export async function closeDb() {
-  await kept.db?.destroy()
-  kept.db = undefined
+  const pools = [kept.app, kept.owner]
+  kept.app = kept.owner = kept.bound = undefined
+  await Promise.all(pools.map(p => p?.destroy()))
 }
-
 /** The database cannot be reached just now; nothing was written. */
 export class DatabaseAway extends Error {}
 

@@ -12,6 +12,7 @@ import { up as parts } from './migrations/010-parts'
 import { up as estimates } from './migrations/011-estimates'
 import { up as work } from './migrations/012-work'
 import { up as handOver } from './migrations/013-hand-over'
+import { up as tenancy } from './migrations/014-tenancy'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -28,6 +29,7 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '011-estimates': estimates,
   '012-work': work,
   '013-hand-over': handOver,
+  '014-tenancy': tenancy,
 }
 
 const source: Knex.MigrationSource<string> = {

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import { db } from './connection'
+import { db, type OfFirm } from './connection'
 
 /** Carries an outcome out of a transaction that does not hold. */
 class RolledBack<T> extends Error {
@@ -9,15 +9,16 @@ class RolledBack<T> extends Error {
 }
 
 /**
- * A transaction that holds only where `holds` says so of its outcome: any other outcome is answered all the same, and nothing
+ * A transaction of one firm that holds only where `holds` says so of its outcome: any other outcome is answered all the same, and nothing
  * that was written on the way to it stays. The one way to begin a transaction: an early return can then leave nothing behind.
  */
 export async function transaction<T>(
+  firm: OfFirm,
   work: (trx: Knex.Transaction) => Promise<T>,
   holds: (outcome: T) => boolean,
 ): Promise<T> {
   try {
-    return await db().transaction(async trx => {
+    return await db(firm).transaction(async trx => {
       const outcome = await work(trx)
       if (!holds(outcome)) throw new RolledBack(outcome)
       return outcome

@@ -3,7 +3,7 @@ import type { Draft } from '@/core/estimate/draft'
 import type { Signature } from '@/core/estimate/signature'
 import { usualTerms } from '@/core/estimate/terms'
 import { offerHtml } from '@/core/formats/offer-html'
-import { closeDb, db } from '../db/connection'
+import { closeDb, ownerDb } from '../db/connection'
 import { createJob, readJobRecord } from '../jobs/repository'
 import { takePrices } from '../parts/repository'
 import { estimatePdf } from '../pdf/estimate'
@@ -96,13 +96,13 @@ const tokenOf = async (...args: Parameters<typeof sent>) => {
 }
 /** A job that needs more than before: one wire and one position less would do as well. */
 async function changedJob() {
-  const { id, document } = await db()('job').where({ id: jobId }).first('id', 'document')
+  const { id, document } = await ownerDb()('job').where({ id: jobId }).first('id', 'document')
   const units = document.source.units.map((u: object) => ({ ...u, expansionUnits: 3 }))
-  await db()('job')
+  await ownerDb()('job')
     .where({ id })
     .update({
       document: JSON.stringify({ ...document, source: { ...document.source, units } }),
-      revision: db().raw('revision + 1'),
+      revision: ownerDb().raw('revision + 1'),
     })
 }
 
@@ -135,7 +135,7 @@ test('what was sent is frozen: document, paper and checksum stay as they are, wh
   const after = await openOffer(token, later(1))
   expect(after?.document).toEqual(before?.document)
   expect((await offerPaper(token))?.equals(paper as Buffer)).toBe(true)
-  const row = await db()('estimate_version')
+  const row = await ownerDb()('estimate_version')
     .where({ firm_id: firm.firmId })
     .first('document', 'sha256', 'pdf', 'pdf_sha256')
   expect(createHash('sha256').update(row.document).digest('hex')).toBe(row.sha256)
@@ -164,7 +164,7 @@ test('of two that accept at once one wins, and the other is told what stands', a
   const [won, lost] = both[0]?.state === 'accepted' ? both : [...both].reverse()
   if (won?.state !== 'accepted' || lost?.state !== 'taken') throw new Error('not so')
   expect(lost.acceptance).toEqual(won.acceptance)
-  const row = await db()('estimate_version')
+  const row = await ownerDb()('estimate_version')
     .where({ firm_id: firm.firmId })
     .first('acceptance', 'acceptance_sha256', 'sha256')
   expect(createHash('sha256').update(row.acceptance).digest('hex')).toBe(row.acceptance_sha256)

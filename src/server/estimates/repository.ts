@@ -8,6 +8,7 @@ import { type Draft, draftSchema, emptyDraft } from '@/core/estimate/draft'
 import type { EstimateShown, OfferState } from '@/core/estimate/shown'
 import { db } from '../db/connection'
 import { transaction } from '../db/transaction'
+import { firmBehind } from '../db/whose'
 import type { Actor, Person } from '../people/types'
 
 const sha256 = (bytes: string | Uint8Array) => createHash('sha256').update(bytes).digest('hex')
@@ -65,18 +66,18 @@ interface EstimateRow {
 
 /** The estimate of a job with its versions, the newest first; an empty draft while there is none. */
 export async function readEstimate({ firmId }: Actor, jobId: string, now: Date): Promise<EstimateShown> {
-  const row: EstimateRow | undefined = await db()('estimate')
+  const row: EstimateRow | undefined = await db({ firmId })('estimate')
     .where({ firm_id: firmId, job_id: jobId })
     .first()
   if (!row) return { number: null, draft: emptyDraft, draftVersion: 0, versions: [] }
-  const versions: (VersionRow & { by: string })[] = await db()('estimate_version as v')
+  const versions: (VersionRow & { by: string })[] = await db({ firmId })('estimate_version as v')
     .join('person as p', 'p.id', 'v.person_id')
     .where({ 'v.estimate_id': row.id, 'v.firm_id': firmId })
     .orderBy('v.n', 'desc')
     .limit(50)
     .select(...columns, { by: 'p.label' })
   const questions: { id: string; version_id: string; at: Date; text: string; settled_at: Date | null }[] =
-    await db()('estimate_question')
+    await db({ firmId })('estimate_question')
       .where({ firm_id: firmId })
       .whereIn(
         'version_id',
@@ -114,6 +115,7 @@ export async function putDraft(
   version: number,
 ): Promise<'written' | 'stale' | 'gone'> {
   return transaction<'written' | 'stale' | 'gone'>(
+    { firmId },
     async trx => {
       const job = await trx('job').where({ id: jobId, firm_id: firmId }).forShare().first('id')
       if (!job) return 'gone'
@@ -157,6 +159,7 @@ export async function sendEstimate<F>(
 ): Promise<{ token: string; n: number } | { refused: F } | 'stale' | 'gone'> {
   const token = randomBytes(32).toString('base64url')
   return transaction<{ token: string; n: number } | { refused: F } | 'stale' | 'gone'>(
+    actor,
     async trx => {
       const row: EstimateRow | undefined = await trx('estimate')
         .where({ firm_id: actor.firmId, job_id: jobId })
@@ -224,9 +227,9 @@ async function nextNumber(trx: Knex, firmId: string, prefix: string): Promise<st
 /** A new link to a version, in place of the one before: for who lost it. Null where there is no such version, or it is withdrawn. */
 export async function relinkEstimate({ firmId }: Actor, jobId: string, n: number): Promise<string | null> {
   const token = randomBytes(32).toString('base64url')
-  const count = await db()('estimate_version')
+  const count = await db({ firmId })('estimate_version')
     .where({ firm_id: firmId, n })
-    .whereIn('estimate_id', db()('estimate').where({ firm_id: firmId, job_id: jobId }).select('id'))
+    .whereIn('estimate_id', db({ firmId })('estimate').where({ firm_id: firmId, job_id: jobId }).select('id'))
     .whereNull('withdrawn_at')
     .update({ token_hash: sha256(token) })
   return count ? token : null
@@ -239,9 +242,9 @@ export async function withdrawEstimate(
   n: number,
   now: Date,
 ): Promise<boolean> {
-  const count = await db()('estimate_version')
+  const count = await db({ firmId })('estimate_version')
     .where({ firm_id: firmId, n })
-    .whereIn('estimate_id', db()('estimate').where({ firm_id: firmId, job_id: jobId }).select('id'))
+    .whereIn('estimate_id', db({ firmId })('estimate').where({ firm_id: firmId, job_id: jobId }).select('id'))
     .whereNull('accepted_at')
     .whereNull('withdrawn_at')
     .update({ withdrawn_at: now })
@@ -249,13 +252,15 @@ export async function withdrawEstimate(
 }
 
 export async function settleQuestion({ firmId }: Actor, id: string, now: Date): Promise<boolean> {
-  const count = await db()('estimate_question').where({ firm_id: firmId, id }).update({ settled_at: now })
+  const count = await db({ firmId })('estimate_question')
+    .where({ firm_id: firmId, id })
+    .update({ settled_at: now })
   return count > 0
 }
 
 /** The paper of a version as it was frozen; null where there is none. */
 export async function paperOf({ firmId }: Actor, jobId: string, n: number): Promise<Buffer | null> {
-  const row = await db()('estimate_version as v')
+  const row = await db({ firmId })('estimate_version as v')
     .join('estimate as e', 'e.id', 'v.estimate_id')
     .where({ 'e.job_id': jobId, 'v.firm_id': firmId, 'v.n': n })
     .first('v.pdf')
@@ -282,10 +287,11 @@ const rowOf = (at: Knex, token: string): Promise<VersionRow | undefined> =>
 /** The offer behind a token, whatever became of it; null for one that never was. */
 export async function openOffer(token: string, now: Date): Promise<Offer | null> {
   if (!tokenForm.test(token)) return null
-  const row = await rowOf(db(), token)
+  const firm = await firmBehind('estimate_version', sha256(token))
+  const row = firm && (await rowOf(db(firm), token))
   if (!row) return null
-  if (!row.seen_at) await db()('estimate_version').where({ id: row.id }).update({ seen_at: now })
-  const questions = await db()('estimate_question')
+  if (!row.seen_at) await db(firm)('estimate_version').where({ id: row.id }).update({ seen_at: now })
+  const questions = await db(firm)('estimate_question')
     .where({ version_id: row.id })
     .orderBy('at')
     .select('at', 'text')
@@ -303,7 +309,9 @@ export async function openOffer(token: string, now: Date): Promise<Offer | null>
 /** The paper of an offer as it was frozen. */
 export async function offerPaper(token: string): Promise<Buffer | null> {
   if (!tokenForm.test(token)) return null
-  const row = await db()('estimate_version')
+  const firm = await firmBehind('estimate_version', sha256(token))
+  if (!firm) return null
+  const row = await db(firm)('estimate_version')
     .where({ token_hash: sha256(token) })
     .whereNull('withdrawn_at')
     .first('pdf')
@@ -324,7 +332,10 @@ export async function acceptOffer(
   now: Date,
 ): Promise<Accepted> {
   if (!tokenForm.test(token)) return { state: 'gone' }
+  const firm = await firmBehind('estimate_version', sha256(token))
+  if (!firm) return { state: 'gone' }
   return transaction<Accepted>(
+    firm,
     async trx => {
       const row: VersionRow | undefined = await trx('estimate_version as v')
         .where('v.token_hash', sha256(token))
@@ -366,7 +377,10 @@ export const mostQuestions = 30
 /** Keeps a customer's question; `enough` where the offer has taken as many as it may. */
 export async function askAbout(token: string, text: string, now: Date): Promise<'asked' | 'enough' | 'gone'> {
   if (!tokenForm.test(token)) return 'gone'
+  const firm = await firmBehind('estimate_version', sha256(token))
+  if (!firm) return 'gone'
   return transaction<'asked' | 'enough' | 'gone'>(
+    firm,
     async trx => {
       const row = await trx('estimate_version')
         .where({ token_hash: sha256(token) })

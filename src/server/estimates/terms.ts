@@ -6,7 +6,7 @@ import type { Actor } from '../people/types'
 export async function readTerms({
   firmId,
 }: Pick<Actor, 'firmId'>): Promise<{ terms: Terms; version: number }> {
-  const row = await db()('firm').where({ id: firmId }).first('terms', 'terms_version')
+  const row = await db({ firmId })('firm').where({ id: firmId }).first('terms', 'terms_version')
   const own = termsSchema.safeParse(row?.terms ?? usualTerms)
   return { terms: own.success ? own.data : usualTerms, version: row?.terms_version ?? 0 }
 }
@@ -17,7 +17,7 @@ export async function putTerms(
   terms: Terms,
   version: number,
 ): Promise<boolean> {
-  const written = await db()('firm')
+  const written = await db({ firmId })('firm')
     .where({ id: firmId, terms_version: version })
     .update({ terms: JSON.stringify(terms), terms_version: version + 1 })
   return written === 1

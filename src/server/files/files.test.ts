@@ -1,5 +1,5 @@
 import sharp from 'sharp'
-import { closeDb, db } from '../db/connection'
+import { closeDb, ownerDb } from '../db/connection'
 import { createJob } from '../jobs/repository'
 import { testFirm } from '../people/test-firm'
 import { alderHollow } from '../seeds/jobs/alder-hollow'
@@ -95,5 +95,5 @@ test('a job, and a firm, keep so much and no more: told in words, and nothing is
   await photo(two, 50)
   await expect(photo(two, 20)).rejects.toThrow(/The firm keeps/)
   Object.assign(quotas, before)
-  expect(await db()('photo').where({ firm_id: actor.firmId }).select('bytes')).toHaveLength(2)
+  expect(await ownerDb()('photo').where({ firm_id: actor.firmId }).select('bytes')).toHaveLength(2)
 })

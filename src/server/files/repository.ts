@@ -17,7 +17,7 @@ export async function savePhoto(
   { picture, thumbnail }: Pick<Encoded, 'picture' | 'thumbnail'>,
   at: Date,
   id: string = randomUUID(),
-  trx: Knex = db(),
+  trx: Knex = db({ firmId }),
 ): Promise<string> {
   await needRoom(trx, firmId, jobId, picture.length + thumbnail.length)
   await trx('photo')
@@ -33,7 +33,7 @@ export async function readPhoto(
   id: string,
   size: 'picture' | 'thumbnail',
 ): Promise<Buffer | null> {
-  const row = await db()('photo').where({ firm_id: firmId, id }).first(size)
+  const row = await db({ firmId })('photo').where({ firm_id: firmId, id }).first(size)
   return row?.[size] ?? null
 }
 
@@ -59,7 +59,7 @@ export async function savePacked(
   file: { name: string; kind: string; packed: Uint8Array },
   at: Date,
   id: string = randomUUID(),
-  trx: Knex = db(),
+  trx: Knex = db({ firmId }),
 ): Promise<string> {
   const { name, kind, packed: content } = file
   await needRoom(trx, firmId, jobId, content.length)
@@ -77,7 +77,7 @@ export async function listFiles(
   kind: string,
   zone: string,
 ): Promise<{ id: string; name: string; on: string }[]> {
-  const rows: { id: string; name: string; at: Date }[] = await db()('job_file')
+  const rows: { id: string; name: string; at: Date }[] = await db({ firmId })('job_file')
     .where({ firm_id: firmId, job_id: jobId, kind })
     .orderBy('at', 'desc')
     .limit(100)
@@ -89,6 +89,6 @@ export async function readFile(
   { firmId }: Firm,
   id: string,
 ): Promise<{ name: string; content: Buffer } | null> {
-  const row = await db()('job_file').where({ firm_id: firmId, id }).first('name', 'content')
+  const row = await db({ firmId })('job_file').where({ firm_id: firmId, id }).first('name', 'content')
   return row ? { name: row.name, content: await promisify(gunzip)(row.content) } : null
 }

@@ -1,5 +1,5 @@
 import type { HouseWord } from '@/core/card/word'
-import { closeDb, db } from '../db/connection'
+import { closeDb, ownerDb } from '../db/connection'
 import { createJob } from '../jobs/repository'
 import { listLinks, makeLink, openLink, withdrawLink } from '../links/repository'
 import { testFirm } from '../people/test-firm'
@@ -67,6 +67,6 @@ test('a link takes no more than it may, however many send at once', async () => 
     await Promise.all(Array.from({ length: Math.min(99, mostWords - 2 - n) }, () => hear(house, outage, now)))
   const last = await Promise.all(Array.from({ length: 6 }, () => hear(house, outage, now)))
   expect(last.filter(s => s === 'kept')).toHaveLength(2)
-  const [counted] = await db()('house_word').where({ job_id: jobId }).count({ count: '*' })
+  const [counted] = await ownerDb()('house_word').where({ job_id: jobId }).count({ count: '*' })
   expect(Number(counted?.count)).toBe(mostWords)
 })

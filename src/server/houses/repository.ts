@@ -28,9 +28,9 @@ const told = (rows: readonly { id: string; at: Date; word: unknown; settled_at: 
   })
 
 /** What was said by one link, the newest first. */
-export const saidBy = async ({ linkId }: Pick<Opened, 'linkId'>): Promise<Said[]> =>
+export const saidBy = async ({ linkId, customer }: Pick<Opened, 'linkId' | 'customer'>): Promise<Said[]> =>
   told(
-    await db()('house_word')
+    await db(customer)('house_word')
       .where({ link_id: linkId })
       .orderBy('at', 'desc')
       .limit(10)
@@ -40,7 +40,7 @@ export const saidBy = async ({ linkId }: Pick<Opened, 'linkId'>): Promise<Said[]
 /** Of a job, whatever link it came by, the newest first. */
 export const saidOf = async ({ firmId }: Actor, jobId: string): Promise<Said[]> =>
   told(
-    await db()('house_word')
+    await db({ firmId })('house_word')
       .where({ firm_id: firmId, job_id: jobId })
       .orderBy('at', 'desc')
       .limit(100)
@@ -54,6 +54,7 @@ export async function hear(
   now: Date,
 ): Promise<'kept' | 'enough'> {
   return transaction<'kept' | 'enough'>(
+    customer,
     async trx => {
       await trx('customer_link').where({ id: linkId }).forUpdate().first('id')
       const [counted] = await trx('house_word').where({ link_id: linkId }).count({ count: '*' })
@@ -74,7 +75,7 @@ export async function hear(
 
 /** Marks what was said as settled; false where there is no such word. */
 export const settle = async ({ firmId }: Actor, jobId: string, id: string, now: Date): Promise<boolean> =>
-  (await db()('house_word')
+  (await db({ firmId })('house_word')
     .where({ firm_id: firmId, job_id: jobId, id })
     .whereNull('settled_at')
     .update({ settled_at: now })) > 0

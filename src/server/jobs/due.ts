@@ -17,7 +17,8 @@ export async function listDue(
   { firmId }: Actor,
   page: number,
 ): Promise<{ houses: DueHouse[]; total: number }> {
-  const matching = () => db()('job').where('firm_id', firmId).whereNull('archived_at').whereNotNull('due_on')
+  const matching = () =>
+    db({ firmId })('job').where('firm_id', firmId).whereNull('archived_at').whereNotNull('due_on')
   const [rows, counted]: [{ id: string; document: unknown }[], { count?: string | number }[]] =
     await Promise.all([
       matching()

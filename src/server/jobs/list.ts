@@ -57,7 +57,9 @@ export async function listJobs(
   const { q, sort, page, archived, templates } = query
   const order = query.order ?? usualOrder[sort]
   const matching = () => {
-    const base = db()('job').where('firm_id', actor.firmId).whereRaw('(archived_at is null) = ?', [!archived])
+    const base = db(actor)('job')
+      .where('firm_id', actor.firmId)
+      .whereRaw('(archived_at is null) = ?', [!archived])
     // the archive holds both
     if (!archived) base.where('template', templates)
     for (const word of q.toLowerCase().split(/\s+/).filter(Boolean))

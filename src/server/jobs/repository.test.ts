@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { newJob } from '@/core/job/new'
 import type { Operation } from '@/core/job/operations'
-import { closeDb, db, troubleOf } from '../db/connection'
+import { closeDb, ownerDb, troubleOf } from '../db/connection'
 import { customerOf } from '../people/repository'
 import { testFirm } from '../people/test-firm'
 import type { Actor } from '../people/types'
@@ -55,7 +55,7 @@ test('a change is written with its revision, its sentence and the columns that l
 
 test('a stale revision is refused: nothing is written, and what others did comes back', async () => {
   const other = { ...actor, personId: randomUUID() }
-  await db()('person').insert({
+  await ownerDb()('person').insert({
     id: other.personId,
     firm_id: actor.firmId,
     label: `Other ${id}`,
@@ -94,7 +94,7 @@ test('a batch refused at its end leaves nothing, and the job can be written as b
   const bad = undo()
   const outcome = await changeJob(actor, id, 1, [change(hours(48)), undo(), bad], at)
   expect(outcome).toMatchObject({ state: 'refused', changeId: bad.id })
-  expect(await db()('job_change').where({ job_id: id }).select('revision')).toEqual([{ revision: 1 }])
+  expect(await ownerDb()('job_change').where({ job_id: id }).select('revision')).toEqual([{ revision: 1 }])
   expect((await write(actor, id, 1, change(hours(30)))).revision).toBe(2)
 })
 
@@ -112,7 +112,9 @@ test('a job that an earlier version wrote by half is healed, and only that one',
     sentence: 'x',
     at,
   }
-  await db()('job_change').insert([2, 3].map(revision => ({ ...orphan, revision, change_id: randomUUID() })))
+  await ownerDb()('job_change').insert(
+    [2, 3].map(revision => ({ ...orphan, revision, change_id: randomUUID() })),
+  )
   await expect(changeJob(actor, id, 1, [change(hours(48))], at)).rejects.toThrow(/duplicate key/)
   expect(await healJobs()).toEqual([{ jobId: id, rows: 2 }])
   expect(await healJobs()).toEqual([])
@@ -132,7 +134,7 @@ test('what others did is judged over all of it, also what is too long ago to be 
 
 test('a job whose row somebody forgot to let go delays nobody else', async () => {
   const other = await createJob(actor, alderHollow, 'opened', at)
-  const holder = await db().transaction()
+  const holder = await ownerDb().transaction()
   await holder('job').where({ id }).forUpdate().first('id')
   const stuck = Array.from({ length: 20 }, () =>
     changeJob(actor, id, 1, [change(hours(48))], at).then(
@@ -178,7 +180,7 @@ test('undo and redo walk the operations exactly, a new change cuts the redone br
 test('a step taken in an older format, whose places are gone, is refused in words and nothing is written', async () => {
   const { revision } = await write(actor, id, 1, change(pick('c5', false)))
   const gone = [{ op: 'replace', path: ['source', 'station', 'idleW'], value: 9 }]
-  await db()('job_change')
+  await ownerDb()('job_change')
     .where({ job_id: id, revision })
     .update({ backward: JSON.stringify(gone) })
   const outcome = await changeJob(actor, id, revision, [undo()], at)

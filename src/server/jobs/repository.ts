@@ -12,7 +12,7 @@ import { readJob } from '@/core/job/read'
 import { type Job, steps } from '@/core/job/schema'
 import { templateOf } from '@/core/job/template'
 import { type Fault, fail, fault, type Outcome } from '@/core/outcome'
-import { db } from '../db/connection'
+import { db, ownerDb } from '../db/connection'
 import { always, transaction } from '../db/transaction'
 import { inTurn } from '../db/turn'
 import type { Actor } from '../people/types'
@@ -78,35 +78,40 @@ export async function createJob(
   id: string = randomUUID(),
   template = false,
 ): Promise<string> {
-  await transaction(async trx => {
-    await trx('job').insert({
-      id,
-      template,
-      firm_id: actor.firmId,
-      revision: 1,
-      created_at: at,
-      updated_at: at,
-      ...columnsOf(job),
-    })
-    await trx('job_change').insert({
-      job_id: id,
-      firm_id: actor.firmId,
-      revision: 1,
-      change_id: randomUUID(),
-      kind: 'create',
-      sentence: how,
-      person_id: actor.personId,
-      at,
-    })
-  }, always)
+  await transaction(
+    actor,
+    async trx => {
+      await trx('job').insert({
+        id,
+        template,
+        firm_id: actor.firmId,
+        revision: 1,
+        created_at: at,
+        updated_at: at,
+        ...columnsOf(job),
+      })
+      await trx('job_change').insert({
+        job_id: id,
+        firm_id: actor.firmId,
+        revision: 1,
+        change_id: randomUUID(),
+        kind: 'create',
+        sentence: how,
+        person_id: actor.personId,
+        at,
+      })
+    },
+    always,
+  )
   return id
 }
 
-const rowOf = (actor: Actor, id: string) => db()<JobRow>('job').where({ id, firm_id: actor.firmId }).first()
+const rowOf = (actor: Actor, id: string) =>
+  db(actor)<JobRow>('job').where({ id, firm_id: actor.firmId }).first()
 
 export async function readJobRecord(actor: Actor, id: string): Promise<JobRecord | null> {
   const row = await rowOf(actor, id)
-  return row ? recordOf(db(), row, trusted(row.document)) : null
+  return row ? recordOf(db(actor), row, trusted(row.document)) : null
 }
 
 async function recordOf(at: Knex, row: JobRow, job: Job): Promise<JobRecord> {
@@ -244,6 +249,7 @@ const onLocked = <T extends { state: string }>(
 ): Promise<T> =>
   inTurn(`job ${id}`, () =>
     transaction(
+      actor,
       async trx => {
         const row = await trx<JobRow>('job').where({ id, firm_id: actor.firmId }).forUpdate().first()
         return row ? work(trx, row, trusted(row.document)) : gone
@@ -393,14 +399,14 @@ async function revisionsSince(
 
 /** What was done to a job after a revision, oldest first, at most the last 50. */
 export const revisionsAfter = async (actor: Actor, id: string, revision: number): Promise<Revision[]> =>
-  (await revisionsSince(db(), actor, id, revision)).since
+  (await revisionsSince(db(actor), actor, id, revision)).since
 
 /**
  * Heals jobs that an earlier version wrote by half: rows of a batch that was refused, above the revision that the job has.
  * They were never confirmed to anybody. Answers how many rows of which jobs went.
  */
 export async function healJobs(): Promise<{ jobId: string; rows: number }[]> {
-  const found: { rows: { job_id: string }[] } = await db().raw(
+  const found: { rows: { job_id: string }[] } = await ownerDb().raw(
     `delete from job_change c using job j where j.id = c.job_id and c.revision > j.revision returning c.job_id`,
   )
   const counts = new Map<string, number>()
@@ -434,7 +440,7 @@ export async function readTemplate(actor: Actor, id: string): Promise<Job | null
 
 /** Archives a job or brings it back; false when it is gone. */
 export async function archiveJob(actor: Actor, id: string, archived: boolean, at: Date): Promise<boolean> {
-  const count = await db()('job')
+  const count = await db(actor)('job')
     .where({ id, firm_id: actor.firmId })
     .update({ archived_at: archived ? at : null })
   return count > 0

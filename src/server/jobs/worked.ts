@@ -8,12 +8,12 @@ const logSchema = z.array(entrySchema)
 
 /** The logs of the firm’s jobs in which the field wrote something down, of the newest so many. */
 export async function workLogs({ firmId }: Pick<Actor, 'firmId'>): Promise<Entry[][]> {
-  const rows: { log: unknown }[] = await db()('job')
+  const rows: { log: unknown }[] = await db({ firmId })('job')
     .where({ firm_id: firmId, template: false })
     .whereRaw(`jsonb_exists(document, 'work')`)
     .orderBy('updated_at', 'desc')
     .limit(mostJobs)
-    .select(db().raw(`document->'work'->'log' as log`))
+    .select(db({ firmId }).raw(`document->'work'->'log' as log`))
   return rows.flatMap(({ log }) => {
     const read = logSchema.safeParse(log)
     return read.success ? [read.data] : []

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { answerSent, askedOfCustomer, fileSent } from '@/core/assess/sent'
-import { closeDb, db } from '../db/connection'
+import { closeDb, ownerDb } from '../db/connection'
 import { savePacked } from '../files/repository'
 import { createJob, readJobRecord } from '../jobs/repository'
 import { testFirm } from '../people/test-firm'
@@ -44,8 +44,9 @@ const file = (wanted: string) => {
     keep: trx => savePacked(actor, jobId, kept, now, id, trx),
   })
 }
-const link = () => db()('customer_link').where({ id: opened.linkId }).first('answers', 'uploads', 'bytes')
-const files = async () => (await db()('job_file').where({ job_id: jobId }).select('id')).length
+const link = () =>
+  ownerDb()('customer_link').where({ id: opened.linkId }).first('answers', 'uploads', 'bytes')
+const files = async () => (await ownerDb()('job_file').where({ job_id: jobId }).select('id')).length
 
 test('many senders at once are all taken, one after the other', async () => {
   const states = await Promise.all(Array.from({ length: 20 }, (_, n) => say(`answer ${n}`)))
@@ -64,9 +65,9 @@ test('what is no longer asked for, and what cannot be taken, leaves no row, no c
 
 test('words are limited like uploads, and bytes as well; what is too much changes nothing', async () => {
   expect(await file(key)).toEqual(expect.objectContaining({ state: 'written' }))
-  await db()('customer_link').where({ id: opened.linkId }).update({ answers: linkTakes.answers })
+  await ownerDb()('customer_link').where({ id: opened.linkId }).update({ answers: linkTakes.answers })
   expect(await say('one more')).toEqual({ state: 'enough' })
-  await db()('customer_link')
+  await ownerDb()('customer_link')
     .where({ id: opened.linkId })
     .update({ bytes: linkTakes.bytes - 3 })
   expect(await file(key)).toEqual({ state: 'enough' })
@@ -125,7 +126,7 @@ describe('what a link opens', () => {
     ]
     for (const guess of guesses) expect(await openLink(guess, now)).toBeNull()
     // only a hash is kept: what the database holds opens nothing either
-    const rows: { token_hash: string }[] = await db()('customer_link')
+    const rows: { token_hash: string }[] = await ownerDb()('customer_link')
       .where({ job_id: jobId })
       .select('token_hash')
     for (const { token_hash } of rows) expect(await openLink(token_hash.slice(0, 43), now)).toBeNull()
@@ -139,7 +140,7 @@ describe('what a link opens', () => {
     const [{ id } = { id: '' }] = await listLinks(actor, jobId, now)
     expect(await withdrawLink(stranger, jobId, id, now)).toBe(false)
     expect(await makeLink(stranger, jobId, now)).toBe('gone')
-    await db()('job').where({ id: jobId }).update({ archived_at: now })
+    await ownerDb()('job').where({ id: jobId }).update({ archived_at: now })
     expect(await openLink(token, now)).toBeNull()
   })
 

@@ -5,6 +5,7 @@ import type { Job } from '@/core/job/schema'
 import { type Fault, fault } from '@/core/outcome'
 import { db } from '../db/connection'
 import { transaction } from '../db/transaction'
+import { firmBehind } from '../db/whose'
 import { changeWhateverStands, readJobRecord } from '../jobs/repository'
 import { customerOf } from '../people/repository'
 import type { Actor, Person } from '../people/types'
@@ -49,6 +50,7 @@ export async function makeLink(
   const token = randomBytes(32).toString('base64url')
   const days = daysValid[kind]
   return transaction<{ token: string } | 'gone' | 'enough'>(
+    actor,
     async trx => {
       const job = await trx('job').where({ id: jobId, firm_id: actor.firmId }).forShare().first('id')
       if (!job) return 'gone'
@@ -81,7 +83,7 @@ export async function listLinks(
   now: Date,
   kind: LinkKind = 'ask',
 ): Promise<CustomerLink[]> {
-  const rows = await db()('customer_link as l')
+  const rows = await db(actor)('customer_link as l')
     .join('person as p', 'p.id', 'l.person_id')
     .where({ 'l.job_id': jobId, 'l.firm_id': actor.firmId, 'l.kind': kind })
     .orderByRaw(`(l.withdrawn_at is null and ${unexpired}) desc, l.created_at desc`, [now])
@@ -100,7 +102,7 @@ export async function listLinks(
 
 /** Withdraws a link at once; false when there is none to withdraw. */
 export async function withdrawLink(actor: Actor, jobId: string, linkId: string, now: Date): Promise<boolean> {
-  const count = await db()('customer_link')
+  const count = await db(actor)('customer_link')
     .where({ id: linkId, job_id: jobId, firm_id: actor.firmId })
     .whereNull('withdrawn_at')
     .update({ withdrawn_at: now })
@@ -121,7 +123,9 @@ export interface Opened {
 /** The job behind a token; null for one that is unknown, expired or withdrawn: none of them says which. */
 export async function openLink(token: string, now: Date, kind: LinkKind = 'ask'): Promise<Opened | null> {
   if (!/^[\w-]{43}$/.test(token)) return null
-  const row = await db()('customer_link as l')
+  const behind = await firmBehind('customer_link', hashOf(token))
+  if (!behind) return null
+  const row = await db(behind)('customer_link as l')
     .join('firm as f', 'f.id', 'l.firm_id')
     .where({ 'l.token_hash': hashOf(token), 'l.kind': kind })
     .whereRaw(unexpired, [now])
@@ -131,7 +135,7 @@ export async function openLink(token: string, now: Date, kind: LinkKind = 'ask')
   const customer = await customerOf(row.firm_id)
   const record = await readJobRecord(customer, row.job_id)
   if (!record || record.archived) return null
-  await db()('customer_link').where({ id: row.id }).update({ seen_at: now })
+  await db(behind)('customer_link').where({ id: row.id }).update({ seen_at: now })
   return {
     linkId: row.id,
     jobId: row.job_id,

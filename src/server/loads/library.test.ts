@@ -5,7 +5,7 @@ import { library } from '@/core/loads/library'
 import { summed } from '@/core/loads/utility-year'
 import { households, yearOf } from '@/simulators/household'
 import { feedOf } from '@/simulators/utility'
-import { closeDb, db } from '../db/connection'
+import { closeDb, ownerDb } from '../db/connection'
 import { createJob } from '../jobs/repository'
 import { alderHollow } from '../seeds/jobs/alder-hollow'
 import { takeIntervals } from '../utility/intake'
@@ -20,8 +20,8 @@ function actor() {
 }
 beforeAll(async () => {
   for (const { firmId, personId, label, role } of [firm, other]) {
-    await db()('firm').insert({ id: firmId, slug: firmId, name: 'Test firm' })
-    await db()('person').insert({ id: personId, firm_id: firmId, label, role })
+    await ownerDb()('firm').insert({ id: firmId, slug: firmId, name: 'Test firm' })
+    await ownerDb()('person').insert({ id: personId, firm_id: firmId, label, role })
   }
 })
 afterAll(closeDb)

@@ -12,7 +12,7 @@ export interface FirmTypical {
 
 /** The firm's own typical loads. */
 export async function listTypical({ firmId }: Pick<Actor, 'firmId'>): Promise<FirmTypical[]> {
-  const rows: { facts: unknown; version: number; by: string }[] = await db()('typical_load')
+  const rows: { facts: unknown; version: number; by: string }[] = await db({ firmId })('typical_load')
     .where({ firm_id: firmId })
     .orderBy('id')
     .limit(500)
@@ -37,14 +37,14 @@ export async function putTypical(
   const key = { firm_id: actor.firmId, id: typical.id }
   const facts = { facts: JSON.stringify(typical), by: actor.label, at }
   if (version === 0) {
-    const put = await db()('typical_load')
+    const put = await db(actor)('typical_load')
       .insert({ ...key, ...facts, version: 1 })
       .onConflict(['firm_id', 'id'])
       .ignore()
       .returning('version')
     return put.length ? 1 : null
   }
-  const changed = await db()('typical_load')
+  const changed = await db(actor)('typical_load')
     .where({ ...key, version })
     .update({ ...facts, version: version + 1 })
   return changed ? version + 1 : null
@@ -56,6 +56,6 @@ export async function dropTypical(
   id: string,
   version: number,
 ): Promise<true | null> {
-  const gone = await db()('typical_load').where({ firm_id: firmId, id, version }).delete()
+  const gone = await db({ firmId })('typical_load').where({ firm_id: firmId, id, version }).delete()
   return gone ? true : null
 }

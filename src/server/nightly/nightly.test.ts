@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Operation } from '@/core/job/operations'
-import { closeDb, db } from '../db/connection'
+import { closeDb, ownerDb } from '../db/connection'
 import { saveFile, savePhoto } from '../files/repository'
 import { changeJob, createJob, readJobRecord } from '../jobs/repository'
 import { testFirm } from '../people/test-firm'
@@ -33,8 +33,11 @@ test('steps long past are packed, and undo ends there in words; the last two hun
       if (done.state !== 'written') throw new Error(done.state)
       revision = done.record.revision
     }
-  await nightly(now)
-  const whole = await db()('job_change').where({ job_id: id }).whereNotNull('backward').select('revision')
+  await nightly(actor, now)
+  const whole = await ownerDb()('job_change')
+    .where({ job_id: id })
+    .whereNotNull('backward')
+    .select('revision')
   expect(whole).toHaveLength(rules.undoChanges)
   const undo = () => ({ id: randomUUID(), kind: 'undo' as const })
   for (let n = 0; n < 2; n++)
@@ -77,9 +80,9 @@ test('what nothing shows any more goes after its time; what a job, a kept step o
   await change(2, { kind: 'undo' })
   await saveFile(actor, own, { name: 'old.csv', kind: 'csv', content: Buffer.from('x') }, ago(300))
   await saveFile(actor, own, { name: 'log.csv', kind: 'meter log', content: Buffer.from('x') }, ago(300))
-  await nightly(now)
-  const left = await db()('photo').where({ job_id: own }).select('id')
+  await nightly(actor, now)
+  const left = await ownerDb()('photo').where({ job_id: own }).select('id')
   expect(left.map(p => p.id)).toEqual(expect.arrayContaining([shown, undone]))
   expect(left).toHaveLength(3)
-  expect(await db()('job_file').where({ job_id: own }).select('name')).toEqual([{ name: 'log.csv' }])
+  expect(await ownerDb()('job_file').where({ job_id: own }).select('name')).toEqual([{ name: 'log.csv' }])
 })

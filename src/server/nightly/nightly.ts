@@ -1,3 +1,4 @@
+import type { OfFirm } from '../db/connection'
 import { always, transaction } from '../db/transaction'
 import { log } from '../log'
 
@@ -57,18 +58,22 @@ const statements: Record<string, { sql: string; days: number }> = {
   },
 }
 
-/** Packs and prunes what has served, each kind in a transaction of its own; answers how many rows of each. */
-export async function nightly(now: Date): Promise<Record<string, number>> {
+/** Packs and prunes what has served a firm, each kind in a transaction of its own; answers how many rows of each. */
+export async function nightly(firm: OfFirm, now: Date): Promise<Record<string, number>> {
   const counts: Record<string, number> = {}
   for (const [name, { sql, days }] of Object.entries(statements)) {
     const before = new Date(now.getTime() - days * 86_400_000)
-    counts[name] = await transaction(async trx => {
-      // nobody waits for it, and it waits for nobody long
-      await trx.raw(`set local statement_timeout = '10min'`)
-      const done: { rowCount: number | null } = await trx.raw(sql, { before })
-      return done.rowCount ?? 0
-    }, always)
+    counts[name] = await transaction(
+      firm,
+      async trx => {
+        // nobody waits for it, and it waits for nobody long
+        await trx.raw(`set local statement_timeout = '10min'`)
+        const done: { rowCount: number | null } = await trx.raw(sql, { before })
+        return done.rowCount ?? 0
+      },
+      always,
+    )
   }
-  log.info(counts, 'nightly')
+  log.info({ ...firm, ...counts }, 'nightly')
   return counts
 }

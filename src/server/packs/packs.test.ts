@@ -3,7 +3,7 @@ import sharp from 'sharp'
 import { applied } from '@/core/job/fixtures/jobs'
 import type { Job } from '@/core/job/schema'
 import { calendarOf } from '../calendar'
-import { closeDb, db } from '../db/connection'
+import { closeDb, ownerDb } from '../db/connection'
 import { always, transaction } from '../db/transaction'
 import { savePhoto } from '../files/repository'
 import { listDue } from '../jobs/due'
@@ -24,10 +24,10 @@ beforeEach(async () => {
 afterAll(closeDb)
 
 const asked = (jobId: string, by: Actor = actor) =>
-  transaction(async trx => putPack(trx, by, jobId, now), always)
+  transaction(actor, async trx => putPack(trx, by, jobId, now), always)
 async function made(job: Job): Promise<string> {
   const jobId = await createJob(actor, job, 'opened', now)
-  await makePack((await asked(jobId)) ?? '')
+  await makePack(actor, (await asked(jobId)) ?? '')
   return jobId
 }
 const sum = (bytes: Buffer | null) =>
@@ -52,7 +52,7 @@ test('a pack is of the job as it stood when it was asked for, frozen with its su
     now,
   )
   expect(await listPacks(actor, jobId)).toMatchObject([{ n: 1, state: 'making', document: null }])
-  await makePack(id)
+  await makePack(actor, id)
   const [pack] = await listPacks(actor, jobId)
   expect(pack).toMatchObject({
     state: 'made',
@@ -64,11 +64,11 @@ test('a pack is of the job as it stood when it was asked for, frozen with its su
   expect(paper?.subarray(0, 5).toString()).toBe('%PDF-')
   expect(sum(paper)).toBe(pack?.pdfSha256)
   expect(paper?.toString('latin1')).toMatch(/job\.json/)
-  await makePack(id)
-  await failPack(id, 'too late')
+  await makePack(actor, id)
+  await failPack(actor, id, 'too late')
   expect(sum(await packPaper(actor, jobId, 1))).toBe(pack?.pdfSha256)
   expect(await newestPack(actor, jobId)).toBe(1)
-  await makePack((await asked(jobId)) ?? '')
+  await makePack(actor, (await asked(jobId)) ?? '')
   expect((await listPacks(actor, jobId)).map(p => [p.n, p.document?.title])).toEqual([
     [2, 'Another house'],
     [1, 'Fernbrook library kiosk'],
@@ -98,11 +98,11 @@ test('open stops, a photograph that is missing, no source and no card do not kee
     now,
   )
   await savePhoto(actor, jobId, { picture, thumbnail: picture }, now, kept)
-  await makePack((await asked(jobId)) ?? '')
+  await makePack(actor, (await asked(jobId)) ?? '')
   const [pack] = await listPacks(actor, jobId)
   expect(pack).toMatchObject({ state: 'made', document: { card: expect.stringMatching(/There is no card/) } })
   expect(pack?.document?.stops.length).toBeGreaterThanOrEqual(0)
-  const [one] = await db()('photo').where({ id: missing })
+  const [one] = await ownerDb()('photo').where({ id: missing })
   expect(one).toBeUndefined()
 })
 

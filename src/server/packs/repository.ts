@@ -13,7 +13,7 @@ import {
   signingSchema,
 } from '@/core/handover/pack'
 import { readJob } from '@/core/job/read'
-import { db } from '../db/connection'
+import { db, type OfFirm } from '../db/connection'
 import { transaction } from '../db/transaction'
 import { readEstimate } from '../estimates/repository'
 import { readPhoto } from '../files/repository'
@@ -30,7 +30,7 @@ const signedIn = (value: unknown): SignedPack[] => {
 
 /** The packs of a job, the newest first. */
 export async function listPacks({ firmId }: Actor, jobId: string): Promise<Pack[]> {
-  const rows = await db()('pack as k')
+  const rows = await db({ firmId })('pack as k')
     .join('person as p', 'p.id', 'k.person_id')
     .where({ 'k.firm_id': firmId, 'k.job_id': jobId })
     .orderBy('k.n', 'desc')
@@ -48,7 +48,7 @@ export async function listPacks({ firmId }: Actor, jobId: string): Promise<Pack[
       'k.pdf_sha256',
       'k.signatures',
       'p.label',
-      db().raw('octet_length(k.pdf) as bytes'),
+      db({ firmId }).raw('octet_length(k.pdf) as bytes'),
     )
   return rows.map(r => ({
     id: r.id,
@@ -91,8 +91,8 @@ export async function putPack(trx: Knex, actor: Actor, jobId: string, now: Date)
 }
 
 /** Makes a pack that was put down: all of it, or nothing. One that is made stays as it is. */
-export async function makePack(id: string): Promise<void> {
-  const row = await db()('pack as k')
+export async function makePack(firm: OfFirm, id: string): Promise<void> {
+  const row = await db(firm)('pack as k')
     .join('firm as f', 'f.id', 'k.firm_id')
     .where({ 'k.id': id, 'k.state': 'making' })
     .first('k.*', 'f.name', 'f.zone')
@@ -124,11 +124,11 @@ export async function makePack(id: string): Promise<void> {
     estimates: accepted,
     photo: photoId => readPhoto(actor, photoId, 'picture'),
     progress: async fraction => {
-      await db()('pack').where({ id, state: 'making' }).update({ progress: fraction })
+      await db(firm)('pack').where({ id, state: 'making' }).update({ progress: fraction })
     },
   })
   const text = JSON.stringify(packSchema.parse(document))
-  await db()('pack')
+  await db(firm)('pack')
     .where({ id, state: 'making' })
     .update({
       state: 'made',
@@ -143,8 +143,8 @@ export async function makePack(id: string): Promise<void> {
 }
 
 /** Says of a pack that it could not be made. */
-export const failPack = async (id: string, trouble: string): Promise<void> => {
-  await db()('pack').where({ id, state: 'making' }).update({ state: 'failed', trouble, job: null })
+export const failPack = async (firm: OfFirm, id: string, trouble: string): Promise<void> => {
+  await db(firm)('pack').where({ id, state: 'making' }).update({ state: 'failed', trouble, job: null })
 }
 
 /** The paper of a pack, byte for byte as it was frozen; null where there is none. */
@@ -153,13 +153,15 @@ export async function packPaper(
   jobId: string,
   n: number,
 ): Promise<Buffer | null> {
-  const row = await db()('pack').where({ firm_id: firmId, job_id: jobId, n, state: 'made' }).first('pdf')
+  const row = await db({ firmId })('pack')
+    .where({ firm_id: firmId, job_id: jobId, n, state: 'made' })
+    .first('pdf')
   return row?.pdf ?? null
 }
 
 /** The newest pack that is made, by its number: what the page of the house gives. */
 export async function newestPack({ firmId }: Pick<Actor, 'firmId'>, jobId: string): Promise<number | null> {
-  const row = await db()('pack')
+  const row = await db({ firmId })('pack')
     .where({ firm_id: firmId, job_id: jobId, state: 'made' })
     .max({ n: 'n' })
     .first()
@@ -175,6 +177,7 @@ export async function signPack(
   now: Date,
 ): Promise<'signed' | 'taken' | 'gone'> {
   return transaction<'signed' | 'taken' | 'gone'>(
+    actor,
     async trx => {
       const row = await trx('pack')
         .where({ firm_id: actor.firmId, job_id: jobId, n, state: 'made' })

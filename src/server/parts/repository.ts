@@ -43,7 +43,7 @@ const key = ['firm_id', 'part', 'quantity', 'supplier'] as const
 
 /** The firm's prices of these parts. */
 export async function pricesOf({ firmId }: Firm, parts: readonly string[]): Promise<Price[]> {
-  const rows: PriceRow[] = await db()('part_price')
+  const rows: PriceRow[] = await db({ firmId })('part_price')
     .where({ firm_id: firmId })
     .whereIn('part', [...parts])
     .orderBy(['part', 'quantity', 'supplier'])
@@ -53,7 +53,7 @@ export async function pricesOf({ firmId }: Firm, parts: readonly string[]): Prom
 
 /** The whole book, in the order of the parts. */
 export async function priceBook({ firmId }: Firm): Promise<Price[]> {
-  const rows: PriceRow[] = await db()('part_price')
+  const rows: PriceRow[] = await db({ firmId })('part_price')
     .where({ firm_id: firmId })
     .orderBy(['part', 'quantity', 'supplier'])
     .limit(mostPrices)
@@ -69,6 +69,7 @@ export async function takePrices(
   prices: readonly Price[],
 ): Promise<{ taken: number } | { tooMany: number }> {
   return transaction<{ taken: number } | { tooMany: number }>(
+    { firmId },
     async trx => {
       let taken = 0
       for (let n = 0; n < prices.length; n += atOnce) {
@@ -98,11 +99,11 @@ export async function stockFor(
   keys: readonly string[],
 ): Promise<{ stock: Stock; own: Stock; others: Stock }> {
   const [stock, reserved] = await Promise.all([
-    db()('equipment_stock')
+    db({ firmId })('equipment_stock')
       .where({ firm_id: firmId })
       .whereIn('key', [...keys])
       .select('key', 'count'),
-    db()('part_reserved')
+    db({ firmId })('part_reserved')
       .where({ firm_id: firmId })
       .whereIn('key', [...keys])
       .select('job_id', 'key', 'count'),
@@ -124,43 +125,47 @@ export async function stockFor(
  * could be kept of each.
  */
 export async function reserve({ firmId }: Firm, jobId: string, wanted: Stock): Promise<Stock> {
-  return transaction(async trx => {
-    // two jobs that take of the same stock come one after the other
-    await trx.raw('select pg_advisory_xact_lock(hashtext(?))', [`reserve ${firmId}`])
-    await trx('part_reserved').where({ firm_id: firmId, job_id: jobId }).delete()
-    const keys = Object.keys(wanted)
-    const there = await trx('equipment_stock')
-      .where({ firm_id: firmId })
-      .whereIn('key', keys)
-      .select('key', 'count')
-    const others = await trx('part_reserved')
-      .where({ firm_id: firmId })
-      .whereIn('key', keys)
-      .groupBy('key')
-      .select('key')
-      .sum('count as count')
-    const taken = new Map<string, number>(others.map(o => [o.key, Number(o.count)]))
-    const kept: Record<string, number> = {}
-    for (const { key: part, count } of there) {
-      const free = Math.min(wanted[part] ?? 0, count - (taken.get(part) ?? 0))
-      if (free > 0) kept[part] = free
-    }
-    const rows = Object.entries(kept).map(([part, count]) => ({
-      firm_id: firmId,
-      job_id: jobId,
-      key: part,
-      count,
-    }))
-    if (rows.length) await trx('part_reserved').insert(rows)
-    return kept
-  }, always)
+  return transaction(
+    { firmId },
+    async trx => {
+      // two jobs that take of the same stock come one after the other
+      await trx.raw('select pg_advisory_xact_lock(hashtext(?))', [`reserve ${firmId}`])
+      await trx('part_reserved').where({ firm_id: firmId, job_id: jobId }).delete()
+      const keys = Object.keys(wanted)
+      const there = await trx('equipment_stock')
+        .where({ firm_id: firmId })
+        .whereIn('key', keys)
+        .select('key', 'count')
+      const others = await trx('part_reserved')
+        .where({ firm_id: firmId })
+        .whereIn('key', keys)
+        .groupBy('key')
+        .select('key')
+        .sum('count as count')
+      const taken = new Map<string, number>(others.map(o => [o.key, Number(o.count)]))
+      const kept: Record<string, number> = {}
+      for (const { key: part, count } of there) {
+        const free = Math.min(wanted[part] ?? 0, count - (taken.get(part) ?? 0))
+        if (free > 0) kept[part] = free
+      }
+      const rows = Object.entries(kept).map(([part, count]) => ({
+        firm_id: firmId,
+        job_id: jobId,
+        key: part,
+        count,
+      }))
+      if (rows.length) await trx('part_reserved').insert(rows)
+      return kept
+    },
+    always,
+  )
 }
 
 /** The firm's minutes by kind of work and its habits, none while it gave none; and the version that a change must name. */
 export async function readWays({
   firmId,
 }: Firm): Promise<{ minutes: Minutes; habits: Partial<Habits>; version: number }> {
-  const row = await db()('firm').where({ id: firmId }).first('minutes', 'habits', 'minutes_version')
+  const row = await db({ firmId })('firm').where({ id: firmId }).first('minutes', 'habits', 'minutes_version')
   const own = minutesSchema.safeParse(row?.minutes ?? [])
   const habits = someHabits.safeParse(row?.habits ?? {})
   return {
@@ -176,7 +181,7 @@ export async function putWays(
   ways: { minutes: Minutes } | { habits: Partial<Habits> },
   version: number,
 ): Promise<boolean> {
-  const written = await db()('firm')
+  const written = await db({ firmId })('firm')
     .where({ id: firmId, minutes_version: version })
     .update({
       ...('minutes' in ways

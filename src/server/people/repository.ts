@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { db } from '../db/connection'
+import { firmBehind } from '../db/whose'
 import type { Person } from './types'
 
 const columns = {
@@ -15,11 +16,12 @@ const customerRole = 'customer'
 /** Who stands in the record for what comes in by a customer's link; made when first needed. */
 export async function customerOf(firmId: string): Promise<Person> {
   const label = 'Customer'
-  await db()('person')
+  const own = db({ firmId })
+  await own('person')
     .insert({ id: randomUUID(), firm_id: firmId, label, role: customerRole })
     .onConflict(['firm_id', 'label'])
     .ignore()
-  const row = await db()('person')
+  const row = await own('person')
     .join('firm', 'firm.id', 'person.firm_id')
     .where({ 'person.firm_id': firmId, 'person.role': customerRole })
     .first(columns)
@@ -29,7 +31,9 @@ export async function customerOf(firmId: string): Promise<Person> {
 
 /** The people of a firm, in a fixed order: the first is who acts until someone else is chosen. */
 export async function listPeople(firmSlug: string): Promise<(Person & { firm: string })[]> {
-  return db()('person')
+  const firm = await firmBehind('slug', firmSlug)
+  if (!firm) return []
+  return db(firm)('person')
     .join('firm', 'firm.id', 'person.firm_id')
     .where('firm.slug', firmSlug)
     .whereNot('person.role', customerRole)

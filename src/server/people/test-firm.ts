@@ -1,11 +1,11 @@
 import { randomUUID } from 'node:crypto'
-import { db } from '../db/connection'
+import { ownerDb } from '../db/connection'
 import type { Person } from './types'
 
 /** A firm of its own with one person, for a test. */
 export async function testFirm(label = 'Tester'): Promise<Person> {
   const person = { firmId: randomUUID(), personId: randomUUID(), label, role: 'designer' }
-  await db()('firm').insert({ id: person.firmId, slug: person.firmId, name: 'Test firm' })
-  await db()('person').insert({ id: person.personId, firm_id: person.firmId, label, role: person.role })
+  await ownerDb()('firm').insert({ id: person.firmId, slug: person.firmId, name: 'Test firm' })
+  await ownerDb()('person').insert({ id: person.personId, firm_id: person.firmId, label, role: person.role })
   return { ...person, zone: 'America/New_York' }
 }

@@ -4,7 +4,7 @@ import { search } from '@/core/search/search'
 import { spaceOf } from '@/core/search/space'
 import { alone } from '@/core/search/tasks'
 import { wishesSchema } from '@/core/search/wishes'
-import { closeDb, db } from '../db/connection'
+import { closeDb, ownerDb } from '../db/connection'
 import { migrate } from '../db/migrate'
 import { createJob } from '../jobs/repository'
 import { listPacks } from '../packs/repository'
@@ -23,7 +23,7 @@ let actor: Actor
 let jobId: string
 
 beforeAll(async () => {
-  await migrate(db())
+  await migrate(ownerDb())
   await seedDemo()
   const [first] = await listPeople(servedFirm)
   if (!first) throw new Error('no demo firm')
@@ -39,10 +39,11 @@ async function until(test: () => Promise<boolean>) {
   while (!(await test())) await new Promise(resolve => setTimeout(resolve, 50))
 }
 const state = async () => (await latestSearch(actor, jobId))?.state
-const count = async () => Number((await db()('design_search').count({ count: '*' }))[0]?.count ?? 0)
+const count = async () => Number((await ownerDb()('design_search').count({ count: '*' }))[0]?.count ?? 0)
 const queued = async (id: string) =>
-  (await db().withSchema('pgboss').from('job').whereRaw(`data->>'searchId' = ?`, id).select('id')).length
-const pieces = async () => Number((await db()('design_search_task').count({ count: '*' }))[0]?.count ?? 0)
+  (await ownerDb().withSchema('pgboss').from('job').whereRaw(`data->>'searchId' = ?`, id).select('id')).length
+const pieces = async () =>
+  Number((await ownerDb()('design_search_task').count({ count: '*' }))[0]?.count ?? 0)
 
 test('a search that is interrupted goes on with another worker, and comes to what it comes to alone', async () => {
   const id = await startSearch(actor, jobId, job, { catalogue }, wishes, new Date('2026-01-02'))
@@ -57,18 +58,18 @@ test('a search that is interrupted goes on with another worker, and comes to wha
   expect((await latestSearch(actor, jobId))?.result).toEqual(JSON.parse(JSON.stringify(here)))
   expect(await pieces()).toBe(0)
   // nothing was done twice but what the interruption cost: no piece calls others into being
-  const [sent] = await db()
+  const [sent] = await ownerDb()
     .withSchema('pgboss')
     .from('job')
     .where({ name: 'design-search-task' })
     .whereRaw(`data->>'searchId' = ?`, id)
-    .select(db().raw(`count(*)::int as jobs, count(distinct data->>'key')::int as keys`))
+    .select(ownerDb().raw(`count(*)::int as jobs, count(distinct data->>'key')::int as keys`))
   expect(sent.jobs).toBeLessThanOrEqual(sent.keys + 8)
 }, 120_000)
 
 test('a search that cannot be is told to have failed, and does not run for ever', async () => {
   const id = await startSearch(actor, jobId, job, { catalogue }, wishes, new Date('2026-01-02T12:00'))
-  await db()('design_search').where({ id }).update({ catalogue: '[{"kind":"nothing"}]' })
+  await ownerDb()('design_search').where({ id }).update({ catalogue: '[{"kind":"nothing"}]' })
   const worker = await workOnSearches()
   await until(async () => (await state()) !== 'running')
   await worker.stop()
@@ -80,9 +81,9 @@ test('another firm sees nothing of it; a cancelled search stays cancelled and le
   expect(await latestSearch({ ...actor, firmId: '5a1de000-0000-4000-8000-0000000000ff' }, jobId)).toBeNull()
   // the clock of another machine may stand behind: the order is that of writing
   const id = await startSearch(actor, jobId, job, { catalogue }, wishes, new Date('2025-01-01'))
-  expect(await keepAnswer(id, '0-0', JSON.parse('[]'))).toBe(true)
+  expect(await keepAnswer(actor, id, '0-0', JSON.parse('[]'))).toBe(true)
   await cancelSearches(actor, jobId)
-  expect(await keepAnswer(id, '0-1', JSON.parse('[]'))).toBe(false)
+  expect(await keepAnswer(actor, id, '0-1', JSON.parse('[]'))).toBe(false)
   expect([await pieces(), await queued(id)]).toEqual([0, 0])
   const worker = await workOnSearches()
   await worker.stop()
@@ -94,7 +95,7 @@ test('of a search that cannot be sent no row stays; one that nobody works on any
   await expect(startSearch(actor, randomUUID(), job, { catalogue }, wishes, new Date())).rejects.toThrow()
   expect(await count()).toBe(before)
   const id = await startSearch(actor, jobId, job, { catalogue }, wishes, new Date('2026-01-04'))
-  await db().withSchema('pgboss').from('job').whereRaw(`data->>'searchId' = ?`, id).delete()
+  await ownerDb().withSchema('pgboss').from('job').whereRaw(`data->>'searchId' = ?`, id).delete()
   const worker = await workOnSearches()
   await worker.stop()
   expect(await latestSearch(actor, jobId)).toMatchObject({
@@ -108,7 +109,7 @@ test('a pack is made by the worker, whoever asked and went away; one that cannot
   expect(await startPack(actor, randomUUID(), new Date('2026-01-02'))).toBeNull()
   await startPack(actor, kiosk, new Date('2026-01-02'))
   const broken = (await startPack(actor, kiosk, new Date('2026-01-03'))) ?? ''
-  await db()('pack')
+  await ownerDb()('pack')
     .where({ id: broken })
     .update({ job: JSON.stringify({ formatVersion: 99 }) })
   const worker = await workOnSearches()

@@ -5,7 +5,9 @@ import { searchSentence } from '@/core/search/front'
 import { search } from '@/core/search/search'
 import { type Space, spaceOf } from '@/core/search/space'
 import { type Crew, perform, type Task } from '@/core/search/tasks'
+import type { OfFirm } from '../db/connection'
 import { always, transaction } from '../db/transaction'
+import { allFirms } from '../db/whose'
 import { needed } from '../env'
 import { log } from '../log'
 import { nightly } from '../nightly/nightly'
@@ -34,10 +36,11 @@ const nightlyQueue = 'nightly'
 /** Packs of a hand-over: one document each. */
 const packQueue = 'hand-over-pack'
 
-const stepSchema = z.object({ searchId: z.uuid() })
-const packSchema = z.object({ packId: z.uuid() })
-const taskSchema = z.object({
-  searchId: z.uuid(),
+/** Whatever is handed to a worker says whose it is. */
+const stepSchema = z.object({ searchId: z.uuid(), firmId: z.uuid() })
+const packSchema = z.object({ packId: z.uuid(), firmId: z.uuid() })
+type Asked = z.infer<typeof stepSchema>
+const taskSchema = stepSchema.extend({
   key: z.string(),
   of: z.int(),
   task: z.custom<Task>(value => typeof value === 'object' && value !== null),
@@ -52,12 +55,26 @@ async function started(works: boolean): Promise<PgBoss> {
   const boss = new PgBoss({
     connectionString,
     max: 4,
+    migrate: false,
     schedule: works,
     supervise: works,
     archiveCompletedAfterSeconds: 3600,
     archiveFailedAfterSeconds: 86_400,
     deleteAfterDays: 2,
     ...(works && { maintenanceIntervalSeconds: 15 }),
+  })
+  boss.on('error', error => log.error({ error: error.message }, 'queue'))
+  await boss.start()
+  return boss
+}
+
+/** Makes the queues, and brings those of an earlier version up to date; as the owner of the database, before anybody serves. */
+export async function makeQueues(): Promise<void> {
+  const boss = new PgBoss({
+    connectionString: needed('SPILLWAY_OWNER_URL'),
+    max: 2,
+    schedule: false,
+    supervise: false,
   })
   boss.on('error', error => log.error({ error: error.message }, 'queue'))
   await boss.start()
@@ -79,7 +96,7 @@ async function started(works: boolean): Promise<PgBoss> {
     // one that an earlier version made learns where its dead go
     await boss.updateQueue(name, options)
   }
-  return boss
+  await boss.stop({ graceful: false })
 }
 
 /** The queue of this process, for sending alone. */
@@ -94,26 +111,36 @@ function sender(): Promise<PgBoss> {
 /** Puts something down within a transaction and hands it to the workers: both, or neither. */
 async function handed<T extends string | null>(
   queue: string,
+  { firmId }: OfFirm,
   put: (trx: Knex) => Promise<T>,
   about: (id: string) => object,
 ): Promise<T> {
   const boss = await sender()
-  return transaction(async trx => {
-    const id = await put(trx)
-    if (id === null) return id
-    const connection = await trx.client.acquireConnection()
-    await boss.send(queue, about(id), {
-      singletonKey: id,
-      db: { executeSql: (text: string, values: unknown[]) => connection.query(text, values) },
-    })
-    return id
-  }, always)
+  return transaction(
+    { firmId },
+    async trx => {
+      const id = await put(trx)
+      if (id === null) return id
+      const connection = await trx.client.acquireConnection()
+      await boss.send(
+        queue,
+        { ...about(id), firmId },
+        {
+          singletonKey: id,
+          db: { executeSql: (text: string, values: unknown[]) => connection.query(text, values) },
+        },
+      )
+      return id
+    },
+    always,
+  )
 }
 
 /** Puts a search down and hands it to the workers. Answers its id. */
 export const startSearch = (...asked: ParametersAfter<typeof putSearch>): Promise<string> =>
   handed(
     stepQueue,
+    asked[0],
     trx => putSearch(trx, ...asked),
     searchId => ({ searchId }),
   )
@@ -122,18 +149,19 @@ export const startSearch = (...asked: ParametersAfter<typeof putSearch>): Promis
 export const startPack = (...asked: ParametersAfter<typeof putPack>): Promise<string | null> =>
   handed(
     packQueue,
+    asked[0],
     trx => putPack(trx, ...asked),
     packId => ({ packId }),
   )
 
 type ParametersAfter<F> = F extends (first: never, ...rest: infer R) => unknown ? R : never
 
-const sendStep = (boss: PgBoss, searchId: string) =>
-  boss.send(stepQueue, { searchId }, { singletonKey: searchId })
+const sendStep = (boss: PgBoss, asked: Asked) => boss.send(stepQueue, asked, { singletonKey: asked.searchId })
 
 let spaces: { id: string; space: Space } | null = null
-async function spaceFor(searchId: string): Promise<{ space: Space; seed: number; draws: number } | null> {
-  const work = await searchWork(searchId)
+async function spaceFor(asked: Asked): Promise<{ space: Space; seed: number; draws: number } | null> {
+  const { searchId } = asked
+  const work = await searchWork(asked, searchId)
   if (work?.state !== 'running') return null
   if (spaces?.id !== searchId)
     spaces = { id: searchId, space: spaceOf(work.job, work.catalogue, work.wishes, work.stock) }
@@ -161,11 +189,8 @@ interface Held {
   on: () => Promise<void>
 }
 
-function hold(
-  { boss, wake }: Post,
-  searchId: string,
-  work: { space: Space; seed: number; draws: number },
-): Held {
+function hold({ boss, wake }: Post, asked: Asked, work: { space: Space; seed: number; draws: number }): Held {
+  const { searchId } = asked
   let round = 0
   let latest: [number, string] = [0, 'Starting']
   let parked = signal()
@@ -174,14 +199,14 @@ function hold(
     const now = round++
     if (!tasks.length) return []
     for (;;) {
-      const answers = await answersOf(searchId, now)
+      const answers = await answersOf(asked, searchId, now)
       const missing = tasks.map((task, n) => ({ task, n })).filter(({ n }) => !answers.has(n))
       if (!missing.length) return tasks.map((_, n) => answers.get(n)).filter(a => a !== undefined)
-      await tellProgress(searchId, ...latest)
+      await tellProgress(asked, searchId, ...latest)
       for (const { task, n } of missing)
         await boss.send(
           taskQueue,
-          { searchId, key: `${now}-${n}`, of: tasks.length, task },
+          { ...asked, key: `${now}-${n}`, of: tasks.length, task },
           { singletonKey: `${searchId} ${now}-${n}` },
         )
       wake('pieces')
@@ -196,7 +221,7 @@ function hold(
     progress: (done, what) => {
       latest = [done, what]
     },
-  }).then(result => finishSearch(searchId, { result, sentence: searchSentence(result) }))
+  }).then(result => finishSearch(asked, searchId, { result, sentence: searchSentence(result) }))
   // told by whoever waits for it
   over.catch(() => {})
   return {
@@ -213,8 +238,9 @@ function hold(
  * A step further. A worker that holds the search goes on where it stands; another plays it again from the answers that are
  * kept, up to the first round that is not whole. That round is handed out.
  */
-async function step(post: Post, held: Map<string, Held>, searchId: string): Promise<void> {
-  const work = await spaceFor(searchId)
+async function step(post: Post, held: Map<string, Held>, asked: Asked): Promise<void> {
+  const { searchId } = asked
+  const work = await spaceFor(asked)
   if (!work) {
     held.delete(searchId)
     return
@@ -224,7 +250,7 @@ async function step(post: Post, held: Map<string, Held>, searchId: string): Prom
     if (known) return await known.on()
     // one at a time: another is played again when it comes up
     held.clear()
-    const one = hold(post, searchId, work)
+    const one = hold(post, asked, work)
     held.set(searchId, one)
     await one.on()
   } catch (error) {
@@ -238,14 +264,16 @@ async function step(post: Post, held: Map<string, Held>, searchId: string): Prom
  * nothing more, but where it is tried again: the one before may have died before it could call.
  */
 async function piece({ boss, wake }: Post, data: unknown, triedAgain: boolean): Promise<void> {
-  const { searchId, key, of, task } = taskSchema.parse(data)
-  const work = await spaceFor(searchId)
+  const { key, of, task, ...asked } = taskSchema.parse(data)
+  const { searchId } = asked
+  const work = await spaceFor(asked)
   if (!work) return
   const isNew =
-    !(await hasAnswer(searchId, key)) && (await keepAnswer(searchId, key, perform(work.space, task)))
+    !(await hasAnswer(asked, searchId, key)) &&
+    (await keepAnswer(asked, searchId, key, perform(work.space, task)))
   if (!isNew && !triedAgain) return
-  if ((await answersIn(searchId, key)) < of) return
-  await sendStep(boss, searchId)
+  if ((await answersIn(asked, searchId, key)) < of) return
+  await sendStep(boss, asked)
   wake('steps')
 }
 
@@ -261,12 +289,12 @@ async function orFail(job: PgBoss.JobWithMetadata<unknown>, work: () => Promise<
     const about = stepSchema.loose().safeParse(job.data)
     if (job.retryCount < mostFailures || !about.success) throw error
     log.error({ err: error, search: about.data.searchId }, 'search failed')
-    await giveUp(about.data.searchId)
+    await giveUp(about.data)
   }
 }
 
-const giveUp = (searchId: string) =>
-  finishSearch(searchId, {
+const giveUp = (asked: Asked) =>
+  finishSearch(asked, asked.searchId, {
     trouble: 'The search failed on the server; nothing was changed. Search again, or search here.',
   })
 
@@ -278,7 +306,7 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
   const pollers = { steps: '', pieces: '' }
   const post: Post = { boss, wake: what => boss.notifyWorker(pollers[what]) }
   pollers.steps = await boss.work(stepQueue, often, async ([job]) => {
-    if (job) await orFail(job, () => step(post, held, stepSchema.parse(job.data).searchId))
+    if (job) await orFail(job, () => step(post, held, stepSchema.parse(job.data)))
   })
   // a piece takes less than the queue is asked again: a few are taken at a time, and the rest left to others
   pollers.pieces = await boss.work(taskQueue, { ...often, batchSize: piecesAtATime }, async jobs => {
@@ -287,26 +315,31 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
   })
   await boss.work(deadQueue, often, async ([job]) => {
     const about = stepSchema.loose().safeParse(job?.data)
-    if (about.success) await giveUp(about.data.searchId)
+    if (about.success) await giveUp(about.data)
   })
   await boss.work(packQueue, often, async ([job]) => {
     if (!job) return
-    const { packId } = packSchema.parse(job.data)
+    const { packId, ...firm } = packSchema.parse(job.data)
     try {
-      await makePack(packId)
+      await makePack(firm, packId)
     } catch (error) {
       log.error({ err: error, pack: packId }, 'pack failed')
       if (job.retryCount < packRetries) throw error
-      await failPack(packId, 'The pack could not be made on the server; nothing was changed. Make it again.')
+      await failPack(
+        firm,
+        packId,
+        'The pack could not be made on the server; nothing was changed. Make it again.',
+      )
     }
   })
   const sweep = async () => {
-    for (const id of await forsakenSearches(new Date())) await giveUp(id)
+    for (const firm of await allFirms())
+      for (const searchId of await forsakenSearches(firm, new Date())) await giveUp({ ...firm, searchId })
   }
   await sweep()
   await boss.work(nightlyQueue, { batchSize: 1, pollingIntervalSeconds: 30 }, async () => {
     await sweep()
-    await nightly(new Date())
+    for (const firm of await allFirms()) await nightly(firm, new Date())
   })
   // in the night of most firms
   await boss.schedule(nightlyQueue, '23 8 * * *')

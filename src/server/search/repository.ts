@@ -7,7 +7,7 @@ import type { SearchResult } from '@/core/search/front'
 import { type Stock, stockSchema } from '@/core/search/stock'
 import type { TaskResult } from '@/core/search/tasks'
 import { type Wishes, wishesSchema } from '@/core/search/wishes'
-import { db } from '../db/connection'
+import { db, type OfFirm } from '../db/connection'
 import { always, transaction } from '../db/transaction'
 import type { Actor } from '../people/types'
 
@@ -73,7 +73,7 @@ export async function putSearch(
 
 /** The latest search of a job of this firm; null where there is none. */
 export async function latestSearch(actor: Actor, jobId: string): Promise<SearchRecord | null> {
-  const row = await db()('design_search')
+  const row = await db(actor)('design_search')
     .where({ firm_id: actor.firmId, job_id: jobId })
     .orderBy('seq', 'desc')
     .first(...shown)
@@ -81,7 +81,7 @@ export async function latestSearch(actor: Actor, jobId: string): Promise<SearchR
 }
 
 /** Cancels what runs of a job; neither answers nor work on the queue stay behind. */
-export async function cancelSearches(actor: Actor, jobId: string, trx: Knex = db()): Promise<void> {
+export async function cancelSearches(actor: Actor, jobId: string, trx: Knex = db(actor)): Promise<void> {
   const cancelled: { id: string }[] = await trx('design_search')
     .where({ firm_id: actor.firmId, job_id: jobId, state: 'running' })
     .update({ state: 'cancelled' })
@@ -102,8 +102,8 @@ async function clearAway(id: string, trx: Knex): Promise<void> {
 }
 
 /** The work of a search, whichever firm's: only the queue's own workers ask, by an id that they were given. */
-export async function searchWork(id: string): Promise<SearchWork | null> {
-  const row = await db()('design_search').where({ id }).first()
+export async function searchWork(firm: OfFirm, id: string): Promise<SearchWork | null> {
+  const row = await db(firm)('design_search').where({ id }).first()
   return row
     ? {
         id,
@@ -119,21 +119,26 @@ export async function searchWork(id: string): Promise<SearchWork | null> {
 }
 
 /** The answers to one round of work, by the number of the piece. */
-export async function answersOf(id: string, round: number): Promise<Map<number, TaskResult>> {
-  const rows: { key: string; answer: TaskResult }[] = await db()('design_search_task')
+export async function answersOf(firm: OfFirm, id: string, round: number): Promise<Map<number, TaskResult>> {
+  const rows: { key: string; answer: TaskResult }[] = await db(firm)('design_search_task')
     .where({ search_id: id })
     .where('key', 'like', `${round}-%`)
     .select('key', 'answer')
   return new Map(rows.map(r => [Number(r.key.split('-')[1]), r.answer]))
 }
 
-export const hasAnswer = async (id: string, key: string): Promise<boolean> =>
-  Boolean(await db()('design_search_task').where({ search_id: id, key }).first('key'))
+export const hasAnswer = async (firm: OfFirm, id: string, key: string): Promise<boolean> =>
+  Boolean(await db(firm)('design_search_task').where({ search_id: id, key }).first('key'))
 
 /** Keeps an answer; one that is there already stays, and false comes back. */
-export async function keepAnswer(id: string, key: string, answer: TaskResult): Promise<boolean> {
+export async function keepAnswer(
+  firm: OfFirm,
+  id: string,
+  key: string,
+  answer: TaskResult,
+): Promise<boolean> {
   // of a search that is over nothing is kept
-  const kept = await db().raw(
+  const kept = await db(firm).raw(
     `insert into design_search_task (search_id, key, answer)
      select id, ?, ? from design_search where id = ? and state = 'running' for share
      on conflict do nothing returning key`,
@@ -143,44 +148,49 @@ export async function keepAnswer(id: string, key: string, answer: TaskResult): P
 }
 
 /** How many answers of a piece’s round are there. */
-export async function answersIn(id: string, key: string): Promise<number> {
+export async function answersIn(firm: OfFirm, id: string, key: string): Promise<number> {
   const [round] = key.split('-')
-  const [count] = await db()('design_search_task')
+  const [count] = await db(firm)('design_search_task')
     .where({ search_id: id })
     .where('key', 'like', `${round}-%`)
     .count({ count: '*' })
   return Number(count?.count ?? 0)
 }
 
-export async function tellProgress(id: string, done: number, what: string): Promise<void> {
-  await db()('design_search').where({ id, state: 'running' }).update({ done, what })
+export async function tellProgress(firm: OfFirm, id: string, done: number, what: string): Promise<void> {
+  await db(firm)('design_search').where({ id, state: 'running' }).update({ done, what })
 }
 
 export async function finishSearch(
+  firm: OfFirm,
   id: string,
   outcome: { result: SearchResult; sentence: string } | { trouble: string },
 ): Promise<void> {
-  await transaction(async trx => {
-    await trx('design_search')
-      .where({ id, state: 'running' })
-      .update(
-        'result' in outcome
-          ? {
-              state: 'done',
-              done: 1,
-              what: 'Done',
-              result: JSON.stringify(outcome.result),
-              sentence: outcome.sentence,
-            }
-          : { state: 'failed', trouble: outcome.trouble },
-      )
-    await clearAway(id, trx)
-  }, always)
+  await transaction(
+    firm,
+    async trx => {
+      await trx('design_search')
+        .where({ id, state: 'running' })
+        .update(
+          'result' in outcome
+            ? {
+                state: 'done',
+                done: 1,
+                what: 'Done',
+                result: JSON.stringify(outcome.result),
+                sentence: outcome.sentence,
+              }
+            : { state: 'failed', trouble: outcome.trouble },
+        )
+      await clearAway(id, trx)
+    },
+    always,
+  )
 }
 
 /** Searches that are said to run, and for which no work is on the queue since an hour: nobody will end them. */
-export async function forsakenSearches(now: Date): Promise<string[]> {
-  const rows: { id: string }[] = await db()('design_search')
+export async function forsakenSearches(firm: OfFirm, now: Date): Promise<string[]> {
+  const rows: { id: string }[] = await db(firm)('design_search')
     .where({ state: 'running' })
     .where('created_at', '<', new Date(now.getTime() - 3_600_000))
     .whereRaw(

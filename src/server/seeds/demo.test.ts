@@ -6,7 +6,7 @@ import { asPlanned, unbuilt } from '@/core/job/as-planned'
 import { circuitsOf } from '@/core/job/panels'
 import { readJob } from '@/core/job/read'
 import { listEquipment } from '../catalogue/repository'
-import { closeDb, db } from '../db/connection'
+import { closeDb, ownerDb } from '../db/connection'
 import { readPhoto } from '../files/repository'
 import { readJobRecord } from '../jobs/repository'
 import { listPeople } from '../people/repository'
@@ -79,8 +79,8 @@ test('seeding is idempotent, a half-written demo is written to the end, and what
   expect(await seedDemo()).toBeNull()
   // as a run leaves it that was killed while it wrote
   const photo = alderHollow.photos[0]?.id ?? ''
-  await db()('photo').where({ id: photo }).delete()
-  await db()('setting').where({ key: 'demo' }).delete()
+  await ownerDb()('photo').where({ id: photo }).delete()
+  await ownerDb()('setting').where({ key: 'demo' }).delete()
   expect(await seedDemo()).toBe('written to the end')
   expect(await seedDemo()).toBeNull()
   const people = await listPeople(servedFirm)

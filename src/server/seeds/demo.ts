@@ -6,7 +6,7 @@ import { gunzip } from 'node:zlib'
 import { applyOperation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
 import { addEquipment, setStock } from '../catalogue/repository'
-import { db } from '../db/connection'
+import { ownerDb } from '../db/connection'
 import { always, transaction } from '../db/transaction'
 import { takeIn } from '../files/intake'
 import { savePacked, savePhoto } from '../files/repository'
@@ -75,7 +75,7 @@ function asWorked(job: Job): Job {
 
 /** Whether a killed run came as far as this. */
 const isKept = async (table: 'photo' | 'job_file' | 'interval_series', id: string): Promise<boolean> =>
-  Boolean(await db()(table).where({ firm_id: designer.firmId, id }).first('id'))
+  Boolean(await ownerDb()(table).where({ firm_id: designer.firmId, id }).first('id'))
 
 /** The drawn photographs, by the id that the job document gives them. */
 async function keepPhoto(jobId: string, photoId: string, at: Date) {
@@ -90,9 +90,9 @@ async function keepPhoto(jobId: string, photoId: string, at: Date) {
 async function handOver(at: Date) {
   const kiosk = demoJobs.find(d => d.job === fernbrook)
   if (!kiosk || (await newestPack(designer, kiosk.id)) !== null) return
-  const id = await transaction(trx => putPack(trx, designer, kiosk.id, at), always)
+  const id = await transaction(designer, trx => putPack(trx, designer, kiosk.id, at), always)
   if (id === null) return
-  await makePack(id)
+  await makePack(designer, id)
   for (const [as, name] of [
     ['installer', 'Headwater Electric'],
     ['customer', 'Village library'],
@@ -137,14 +137,14 @@ async function keepLog({ name, job }: (typeof logFiles)[number], n: number, at: 
  * it since; what a killed run left half written is written to the end. Answers which, or null.
  */
 export async function seedDemo(): Promise<'written' | 'written to the end' | null> {
-  const [mark] = await db()('setting').where({ key: 'demo' }).select('value')
+  const [mark] = await ownerDb()('setting').where({ key: 'demo' }).select('value')
   if (mark?.value === 'whole') return null
-  const begun = await db()('firm').where({ slug: servedFirm }).first('id')
-  await db()('firm')
+  const begun = await ownerDb()('firm').where({ slug: servedFirm }).first('id')
+  await ownerDb()('firm')
     .insert({ id: designer.firmId, slug: servedFirm, name: 'Headwater Electric' })
     .onConflict()
     .ignore()
-  await db()('person')
+  await ownerDb()('person')
     .insert(
       [designer, technician].map(p => ({ id: p.personId, firm_id: p.firmId, label: p.label, role: p.role })),
     )
@@ -156,7 +156,7 @@ export async function seedDemo(): Promise<'written' | 'written to the end' | nul
   await takePrices(designer, pricesFor(demoJobs.map(({ job }) => job)))
   for (const [i, { id, job }] of demoJobs.entries()) {
     const at = new Date(clock.getTime() - i * 86_400_000)
-    if (!(await db()('job').where({ id }).first('id')))
+    if (!(await ownerDb()('job').where({ id }).first('id')))
       await createJob(designer, asWorked(job), 'opened from the demo', at, id)
     for (const photo of job.photos) await keepPhoto(id, photo.id, at)
   }
@@ -164,6 +164,6 @@ export async function seedDemo(): Promise<'written' | 'written to the end' | nul
   for (const [n, log] of logFiles.entries()) await keepLog(log, n, clock)
   await seedEstimates({ ...designer, zone: 'America/New_York', firm: 'Headwater Electric' }, new Date())
   await handOver(new Date('2026-02-17T15:00:00Z'))
-  await db()('setting').insert({ key: 'demo', value: '"whole"' })
+  await ownerDb()('setting').insert({ key: 'demo', value: '"whole"' })
   return begun ? 'written to the end' : 'written'
 }

@@ -2,7 +2,7 @@ import type { Draft, DraftOption } from '@/core/estimate/draft'
 import type { Signature } from '@/core/estimate/signature'
 import { type Terms, usualTerms } from '@/core/estimate/terms'
 import type { Job } from '@/core/job/schema'
-import { db } from '../db/connection'
+import { ownerDb } from '../db/connection'
 import { frozenOf } from '../estimates/freeze'
 import { optionsMade } from '../estimates/made'
 import {
@@ -66,7 +66,7 @@ export async function seedEstimates(actor: Person & { firm: string }, now: Date)
   const [one, two, three, four] = demoJobs
   if (!one || !two || !three || !four) return
   if ((await readEstimate(actor, one.id, now)).draftVersion) return
-  await db()('firm')
+  await ownerDb()('firm')
     .where({ id: actor.firmId })
     .update({ terms: JSON.stringify(demoTerms) })
   const drafted = async (id: string, draft: Partial<Draft>) => {

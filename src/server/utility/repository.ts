@@ -16,7 +16,7 @@ export async function saveIntervals(
   { about, content }: Stored,
   at: Date,
   id: string = randomUUID(),
-  trx: Knex = db(),
+  trx: Knex = db({ firmId }),
 ): Promise<SeriesAbout> {
   await needRoom(trx, firmId, jobId, content.length)
   await trx('interval_series')
@@ -28,7 +28,7 @@ export async function saveIntervals(
 
 /** What is kept of a job's interval data, newest first, without the intervals. */
 export async function listIntervals({ firmId }: Firm, jobId: string): Promise<SeriesAbout[]> {
-  const rows = await db()('interval_series')
+  const rows = await db({ firmId })('interval_series')
     .where({ firm_id: firmId, job_id: jobId })
     .orderBy('at', 'desc')
     .limit(20)
@@ -44,7 +44,7 @@ export async function readMeter(
   meterId: string,
   flow: IntervalSeries['flow'],
 ): Promise<IntervalSeries | null> {
-  const row = await db()('interval_series')
+  const row = await db({ firmId })('interval_series')
     .where({ firm_id: firmId, job_id: jobId, id: seriesId })
     .first('content')
   return row ? meterOf(row.content, meterId, flow) : null

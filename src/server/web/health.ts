@@ -1,5 +1,5 @@
 import { statfs } from 'node:fs/promises'
-import { db } from '../db/connection'
+import { unbound } from '../db/connection'
 import { setting } from '../env'
 
 export interface Health {
@@ -33,7 +33,7 @@ export async function hasRoom(): Promise<boolean> {
 
 /** Whether this process and its database answer, within two seconds. */
 export async function health(): Promise<Health> {
-  const answer = db()
+  const answer = unbound()
     .raw('select 1')
     .then(() => 'answers' as const)
     .catch(() => 'silent' as const)

@@ -26,8 +26,12 @@ export async function keepIntervals(
   if (!taken.ok) return refuse(415, taken.faults[0]?.message ?? '', taken.faults)
   const { stored, kind, packed } = taken.value
   const now = new Date()
-  return transaction(async trx => {
-    if (keepFile) await savePacked(actor, jobId, { name, kind, packed }, now, randomUUID(), trx)
-    return saveIntervals(actor, jobId, name, stored, now, randomUUID(), trx)
-  }, always)
+  return transaction(
+    actor,
+    async trx => {
+      if (keepFile) await savePacked(actor, jobId, { name, kind, packed }, now, randomUUID(), trx)
+      return saveIntervals(actor, jobId, name, stored, now, randomUUID(), trx)
+    },
+    always,
+  )
 }
