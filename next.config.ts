@@ -22,7 +22,20 @@ const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
   devIndicators: false,
-  serverExternalPackages: ['knex', 'pdfkit', 'pg', 'pg-boss', 'piscina', 'pino', 'async-mutex'],
+  serverExternalPackages: [
+    '@node-rs/argon2',
+    'better-auth',
+    '@better-auth/passkey',
+    'kysely',
+    'rate-limiter-flexible',
+    'knex',
+    'pdfkit',
+    'pg',
+    'pg-boss',
+    'piscina',
+    'pino',
+    'async-mutex',
+  ],
   // published as modules only; the unit tests take it from here too
   transpilePackages: ['suncalc', 'react-hotkeys-hook', ...esm],
   // each component is taken from its own file, in the build and in the tests

@@ -47,10 +47,17 @@ import { catalogue } from '../src/server/seeds/catalogue'
 import { alderHollow, fernbrook, quarryRidge } from '../src/server/seeds/jobs'
 import { firmMinutes, pricesFor } from '../src/server/seeds/prices'
 import { proven } from '../src/server/seeds/proven'
+import { enter } from './enter'
 import { landingJob, largestJob, plannedJob, wiredJob } from './job'
 import { outageJob } from './outage-job'
 
 const url = process.env.SPILLWAY_URL ?? ''
+/** The session of the demo’s designer, entered once. */
+let entered: ReturnType<typeof enter> | undefined
+const signedIn = async () => {
+  entered ??= enter(url)
+  return (await entered).storageState
+}
 const ms = (value: number) => `${value.toFixed(1)} ms`
 const at = (values: number[], share: number) =>
   [...values].sort((a, b) => a - b)[Math.ceil(values.length * share) - 1] ?? 0
@@ -122,7 +129,10 @@ async function scripts(jobId: string) {
     'prove',
   ]
   for (const path of [...views.map(v => `/jobs/${jobId}/${v}`), '/bench', '/equipment', '/jobs']) {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    const page = await browser.newPage({
+      viewport: { width: 1280, height: 800 },
+      storageState: await signedIn(),
+    })
     const sizes: Promise<[name: string, size: number]>[] = []
     page.on('response', response => {
       const name = response.url().split('/').at(-1) ?? ''
@@ -136,7 +146,7 @@ async function scripts(jobId: string) {
         )
     })
     // what listens for news is never idle
-    const listens = /\/(work|field|tests|prove)$/.test(path)
+    const listens = path.startsWith('/jobs/')
     const answer = await page.goto(url + path, { waitUntil: listens ? 'load' : 'networkidle' })
     const html = await answer?.text()
     if (listens) await page.waitForTimeout(4000)
@@ -165,8 +175,12 @@ async function taps(jobId: string) {
     executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu'],
   })
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-  await page.goto(`${url}/jobs/${jobId}/panel`, { waitUntil: 'networkidle' })
+  const page = await browser.newPage({
+    viewport: { width: 1280, height: 800 },
+    storageState: await signedIn(),
+  })
+  await page.goto(`${url}/jobs/${jobId}/panel`)
+  await page.locator('[data-live=true]').waitFor()
   // the browser's own Event Timing: from the hardware event to the next paint, in steps of 8 ms
   await page.evaluate(() => {
     const spent: number[] = []
@@ -214,7 +228,10 @@ async function openCatalogue() {
   })
   const ways = { pressed: [] as number[], byAddress: [] as number[] }
   for (let i = 0; i < 5; i++) {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    const page = await browser.newPage({
+      viewport: { width: 1280, height: 800 },
+      storageState: await signedIn(),
+    })
     await page.goto(`${url}/jobs`, { waitUntil: 'networkidle' })
     // from the press to the frame that shows the row, by the browser's own clock
     const pressed = await page.evaluate(async () => {
@@ -226,7 +243,10 @@ async function openCatalogue() {
       return performance.now() - from
     })
     await page.context().close()
-    const fresh = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+    const fresh = await browser.newPage({
+      viewport: { width: 1280, height: 800 },
+      storageState: await signedIn(),
+    })
     const [byAddress] = await timed(1, async () => {
       await fresh.goto(`${url}/equipment`)
       await fresh.locator('[role=gridcell] button').first().waitFor()
@@ -276,7 +296,10 @@ async function outageScreen(jobId: string) {
     executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu', '--enable-precise-memory-info'],
   })
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  const page = await browser.newPage({
+    viewport: { width: 1280, height: 800 },
+    storageState: await signedIn(),
+  })
   // the compiler of this file names functions by a helper that the page does not have
   await page.addInitScript('globalThis.__name = f => f')
   await page.addInitScript(() => {
@@ -294,9 +317,11 @@ async function outageScreen(jobId: string) {
       .map(p => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${p.id}/status`, 'utf8'))?.[1] ?? 0) / 1000)
       .reduce((a, b) => a + b, 0)
   }
-  await page.goto(`${url}/jobs/${jobId}/findings`, { waitUntil: 'networkidle' })
+  await page.goto(`${url}/jobs/${jobId}/findings`)
+  await page.locator('[data-live=true]').waitFor()
   const withoutMB = await renderersMB()
-  await page.goto(`${url}/jobs/${jobId}/outage`, { waitUntil: 'networkidle' })
+  await page.goto(`${url}/jobs/${jobId}/outage`)
+  await page.locator('[data-live=true]').waitFor()
   await page.locator('section[aria-label="Answer"][data-settled=true]').waitFor()
   console.log(
     `memory of the page and its workers over that of another view, after up to 1,000 draws, nothing collected: ${((await renderersMB()) - withoutMB).toFixed(0)} MB (limit 100 MB)`,
@@ -375,8 +400,12 @@ async function panning(jobId: string) {
     executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu'],
   })
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-  await page.goto(`${url}/jobs/${jobId}/wire`, { waitUntil: 'networkidle' })
+  const page = await browser.newPage({
+    viewport: { width: 1280, height: 800 },
+    storageState: await signedIn(),
+  })
+  await page.goto(`${url}/jobs/${jobId}/wire`)
+  await page.locator('[data-live=true]').waitFor()
   const drawing = page.getByRole('group', { name: /^Drawing of the wires/ })
   await drawing.locator('[data-wire]').first().waitFor()
   const box = await drawing.boundingBox()

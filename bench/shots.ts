@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs'
 import { type Browser, chromium, type Page } from '@playwright/test'
 import sharp from 'sharp'
+import { enter } from './enter'
 
 /** Every picture of docs/screenshots anew, from the demo data alone. Named here, in the order of the work. */
 const url = process.env.SPILLWAY_URL ?? 'http://127.0.0.1:4180'
@@ -68,14 +69,17 @@ const inTheField: Shot[] = [
 ]
 const apartPx = 24
 
+const { storageState } = await enter(url)
+
 async function pictureOf(browser: Browser, { at, width = 1280, height = 800, first }: Shot): Promise<Buffer> {
   const context = await browser.newContext({
     viewport: { width, height },
+    storageState,
     reducedMotion: 'reduce',
   })
   const page = await context.newPage()
   // what listens for news is never idle
-  const idle = /\/(work|field|tests|prove)$/.test(at) ? 'load' : 'networkidle'
+  const idle = at.startsWith('/jobs/') ? 'load' : 'networkidle'
   await page.goto(url + at, { waitUntil: idle })
   await first?.(page)
   await page.waitForLoadState(idle)

@@ -64,9 +64,9 @@ test('who acts and the night colours are chosen in the bar and stay chosen; who 
 }) => {
   const id = await copyOf(request, alder)
   await openJob(page, id)
-  await page.getByRole('button', { name: 'Acting as Designer, Headwater Electric' }).click()
-  await page.getByRole('menuitem', { name: 'Field technician' }).click()
-  await expect(page.getByRole('button', { name: /^Acting as Field technician/ })).toBeVisible()
+  await page.getByRole('button', { name: 'Designer, Headwater Electric' }).click()
+  await page.getByRole('menuitem', { name: 'Look around as technician' }).click()
+  await expect(page.getByRole('button', { name: /^Field technician, / })).toBeVisible()
   await page.getByRole('button', { name: 'Show in night colours' }).click()
   await openAgain(page)
   await expect(page.getByRole('button', { name: 'Show in daylight colours' })).toBeVisible()

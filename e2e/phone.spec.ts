@@ -6,12 +6,14 @@ test('on a phone: tap, open a circuit, read the balance, nothing wider than the 
   browser,
   request,
   baseURL,
+  session,
 }) => {
   const id = await copyOf(request, alder)
   const { userAgent } = devices['Pixel 7']
   const page = await browser.newPage({
     baseURL,
     userAgent,
+    storageState: { cookies: session, origins: [] },
     viewport: { width: 390, height: 844 },
     hasTouch: true,
     isMobile: true,

@@ -154,12 +154,14 @@ test('two read one test; a plan that changes afterwards has it read again; more 
   browser,
   request,
   baseURL,
+  session,
 }) => {
   test.setTimeout(120_000)
   const id = await copyOf(request, alder)
   await openJob(page, id, 'tests')
   await accessible(page)
   const phone = await browser.newContext({ baseURL, viewport: { width: 390, height: 844 } })
+  await phone.addCookies(session)
   const field = await phone.newPage()
   await field.goto(`/jobs/${id}/prove`)
   await expect(field.locator('[data-live=true]')).toBeVisible()

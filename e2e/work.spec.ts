@@ -205,6 +205,7 @@ test('the office sees it as it comes; two finish one task, and a plan that chang
   browser,
   request,
   baseURL,
+  session,
 }) => {
   test.setTimeout(120_000)
   const id = await copyOf(request, alder)
@@ -212,6 +213,7 @@ test('the office sees it as it comes; two finish one task, and a plan that chang
   await expect(page.getByText('as it comes')).toBeVisible()
   await expect(page.getByText(/^Power off for about .*refrigerators included/)).toBeVisible()
   const phone: BrowserContext = await browser.newContext({ baseURL, viewport: { width: 390, height: 844 } })
+  await phone.addCookies(session)
   const field = await phone.newPage()
   await openField(field, id)
   await field.getByRole('button', { name: 'Begin' }).click()

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { JobRecord } from '../../src/core/assess/record'
 import type { Operation } from '../../src/core/job/operations'
+import { enter } from '../enter'
 import type { Chance } from './chance'
 
 type Sent = { id: string } & ({ kind: 'do'; operation: Operation } | { kind: 'undo' } | { kind: 'redo' })
@@ -22,6 +23,12 @@ export const counts = (): Counts => ({
   slowestMs: 0,
 })
 
+let cookie = ''
+/** From now on everything is asked as the demo’s designer. */
+export async function comeIn(url: string): Promise<void> {
+  cookie = (await enter(url)).cookie
+}
+
 export async function ask(
   url: string,
   path: string,
@@ -35,6 +42,7 @@ export async function ask(
       method: payload === undefined ? 'GET' : 'POST',
       headers: {
         origin: url,
+        ...(cookie && { cookie }),
         ...(payload !== undefined && {
           'content-type': bytes ? 'application/octet-stream' : 'application/json',
         }),

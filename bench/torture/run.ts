@@ -8,8 +8,9 @@ import { createJob } from '../../src/server/jobs/repository'
 import { listPeople } from '../../src/server/people/repository'
 import { type Actor, servedFirm } from '../../src/server/people/types'
 import { alderHollow, saltmarshLane } from '../../src/server/seeds/jobs'
+import { enter } from '../enter'
 import { chance } from './chance'
-import { ask, counts, edits } from './client'
+import { ask, comeIn, counts, edits } from './client'
 import { mutated, mutatedBytes, mutatedText } from './mutate'
 import { audit } from './replay'
 
@@ -231,7 +232,10 @@ async function cellar() {
     executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu'],
   })
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 } })
+  const context = await browser.newContext({
+    viewport: { width: 390, height: 844 },
+    storageState: (await enter(url)).storageState,
+  })
   const page = await context.newPage()
   const faults: string[] = []
   page.on('pageerror', error => faults.push(error.message))
@@ -281,6 +285,7 @@ async function main() {
   const [first] = await listPeople(servedFirm)
   if (!first) throw new Error('no demo firm')
   actor = first
+  await comeIn(url)
   if (parts.includes('inputs')) await inputs(Number(values.inputs))
   if (parts.includes('users')) await users(200)
   if (parts.includes('one'))

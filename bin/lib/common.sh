@@ -5,6 +5,8 @@ cd "$root"
 state=${SPILLWAY_STATE:-$root/.spillway}
 export NEXT_TELEMETRY_DISABLED=1
 mkdir -p "$state"
+# whoever comes may look around, and letters are shown instead of sent; bin/serve is no demo
+export SPILLWAY_DEMO=${SPILLWAY_DEMO-yes}
 chmod 711 "$state"
 
 say() { printf 'spillway: %s\n' "$*" >&2; }
@@ -223,7 +225,7 @@ need_secret() {
 
 need_cli() {
   if [ -f dist/cli/main.js ] && [ -z "$(find src/core src/server src/cli package-lock.json tsconfig.json -newer dist/cli/main.js -print -quit)" ]; then return 0; fi
-  local external=(knex pg sharp highs pg-boss next piscina pino rotating-file-stream pdfkit)
+  local external=(rate-limiter-flexible prom-client better-auth @better-auth/passkey kysely @node-rs/argon2 nodemailer smtp-server mailparser knex pg sharp highs pg-boss next piscina pino rotating-file-stream pdfkit)
   node_modules/.bin/esbuild main=src/cli/main.ts supervise=src/cli/supervise.ts web=src/server/web/main.ts reader=src/server/files/reader.ts \
     --bundle --platform=node --target=node20 --format=esm --splitting --outdir=dist/cli "${external[@]/#/--external:}" \
     --minify-syntax --log-level=warning
@@ -267,4 +269,107 @@ wait_for_web() { # URL PID
     }
     ask()
   ' "$1" "$2"
+}
+
+# Where what the database writes ahead is kept (docs/operation.md), whole and as it comes.
+need_archive() {
+  local archive=${SPILLWAY_ARCHIVE:-$cluster_home/archive} program=$cluster_home/keep-wal
+  mkdir -p "$archive"
+  # whole or not at all, and never over what is there; run by PostgreSQL as PATH NAME
+  cat >"$program" <<END
+#!/bin/sh
+[ ! -e "$archive/\$2" ] || { cmp -s "\$1" "$archive/\$2"; exit; }
+cp "\$1" "$archive/\$2.coming" && sync "$archive/\$2.coming" && mv "$archive/\$2.coming" "$archive/\$2"
+END
+  chmod 755 "$program"
+  cat >"$cluster_home/data/archive.conf" <<END
+archive_mode = on
+archive_timeout = 60
+archive_command = '"$program" "%p" "%f"'
+END
+  grep -q archive.conf "$cluster_home/data/postgresql.conf" ||
+    echo "include_if_exists = 'archive.conf'" >>"$cluster_home/data/postgresql.conf"
+  [ "$(id -u)" != 0 ] || chown -R postgres "$archive" "$program" "$cluster_home/data/archive.conf"
+}
+
+# A proxy of our own before the web processes: sets SPILLWAY_PROXY_CONF. Of bin/serve's words it takes host, port, http_port, ports,
+# cert and key; without a certificate it makes one of its own for a trial, which browsers warn of.
+need_proxy() {
+  if [ ! -x /usr/sbin/nginx ]; then
+    # the package would start a server of the system's own, on the very port
+    local policy=
+    [ -e /usr/sbin/policy-rc.d ] || policy=/usr/sbin/policy-rc.d
+    [ -z "$policy" ] || { printf '#!/bin/sh\nexit 101\n' | as_root tee $policy >/dev/null && as_root chmod 755 $policy; }
+    need_packages 'nginx-light:/usr/sbin/nginx'
+    [ -z "$policy" ] || as_root rm -f $policy
+    as_root systemctl disable nginx >/dev/null 2>&1 || true
+  fi
+  need_packages openssl:/usr/bin/openssl
+  local folder=$state/proxy upstream= one
+  mkdir -p "$folder"
+  chmod 711 "$folder"
+  if [ -z "$cert" ]; then
+    cert=$folder/trial.crt key=$folder/trial.key
+    [ -s "$cert" ] && openssl x509 -in "$cert" -noout -checkhost "$host" | grep -q 'does match' ||
+      (umask 077; openssl req -x509 -newkey rsa:3072 -nodes -days 90 -subj "/CN=$host" -addext "subjectAltName=DNS:$host" \
+        -keyout "$key" -out "$cert" 2>"$state/openssl.log") || die "no certificate could be made: $(tail -n 1 "$state/openssl.log")"
+    say 'no certificate was given: one of our own is used, which browsers warn of'
+  fi
+  for one in ${ports//,/ }; do upstream="$upstream server 127.0.0.1:$one max_fails=2 fail_timeout=2s;"; done
+  port_is_free "$port" || die "Port $port is taken: choose another with --port"
+  local user= redirect=
+  [ "$(id -u)" != 0 ] || user='user www-data;'
+  [ "$http_port" = 0 ] || redirect="server { listen $http_port; listen [::]:$http_port; return 301 https://$host\$request_uri; }"
+  cat >"$folder/nginx.conf" <<END
+daemon off;
+$user
+pid $folder/nginx.pid;
+error_log stderr warn;
+worker_processes auto;
+worker_rlimit_nofile 8192;
+events { worker_connections 4096; }
+http {
+  access_log off;
+  server_tokens off;
+  client_body_temp_path $folder/body;
+  proxy_temp_path $folder/temp;
+  fastcgi_temp_path $folder/none;
+  uwsgi_temp_path $folder/none;
+  scgi_temp_path $folder/none;
+  client_max_body_size 110m;
+  client_header_timeout 15s;
+  client_body_timeout 60s;
+  send_timeout 60s;
+  large_client_header_buffers 4 16k;
+  limit_conn_zone \$binary_remote_addr zone=each:4m;
+  upstream spillway { least_conn; $upstream keepalive 64; }
+  $redirect
+  server {
+    listen $port ssl http2;
+    listen [::]:$port ssl http2;
+    server_name $host;
+    ssl_certificate $cert;
+    ssl_certificate_key $key;
+    ssl_protocols TLSv1.2 TLSv1.3;
+    ssl_session_cache shared:tls:8m;
+    limit_conn each 60;
+    location = /metrics { return 404; }
+    location = /api/ready { return 404; }
+    location / {
+      proxy_pass http://spillway;
+      proxy_http_version 1.1;
+      proxy_set_header Connection "";
+      proxy_set_header Host \$http_host;
+      proxy_set_header X-Forwarded-For \$remote_addr;
+      proxy_set_header X-Forwarded-Proto https;
+      proxy_set_header X-Request-Id \$request_id;
+      proxy_request_buffering off;
+      proxy_connect_timeout 2s;
+      proxy_read_timeout 120s;
+      proxy_next_upstream error timeout http_503;
+    }
+  }
+}
+END
+  export SPILLWAY_PROXY_CONF=$folder/nginx.conf
 }

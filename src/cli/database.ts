@@ -2,12 +2,13 @@ import * as z from 'zod'
 import { plural } from '@/core/units/format'
 import { needDatabase } from '@/server/db/aside'
 import { closeDb, ownerDb } from '@/server/db/connection'
-import { migrate } from '@/server/db/migrate'
+import { alone, migrate } from '@/server/db/migrate'
 import { needAppRole } from '@/server/db/roles'
+import { setting } from '@/server/env'
 import { createJob, healJobs, readJobRecord } from '@/server/jobs/repository'
 import { listPeople } from '@/server/people/repository'
 import { servedFirm } from '@/server/people/types'
-import { makeQueues } from '@/server/search/queue'
+import { makeQueues } from '@/server/queue/boss'
 import { seedDemo } from '@/server/seeds/demo'
 import { badInput, complain, print } from './io'
 import { readJobFile } from './job'
@@ -30,11 +31,17 @@ async function withDatabase(act: () => Promise<number>): Promise<number> {
 export const prepare = () =>
   withDatabase(async () => {
     const { aside } = await needDatabase(process.env.SPILLWAY_FRESH === 'yes', new Date())
-    const ran = await migrate(ownerDb())
-    await makeQueues()
-    await needAppRole()
-    const healed = await healJobs()
-    const seeded = await seedDemo()
+    // of several servers that start at once one does it, and the others find it done
+    const { ran, healed, seeded } = await alone(async () => {
+      const ran = await migrate(ownerDb())
+      await makeQueues()
+      await needAppRole()
+      return {
+        ran,
+        healed: await healJobs(),
+        seeded: setting('SPILLWAY_DEMO') ? await seedDemo() : null,
+      }
+    })
     const told = [
       'database ready',
       aside && `what was there is set aside as the database ${aside}`,

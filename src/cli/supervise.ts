@@ -16,16 +16,21 @@ const need = (name: string): string => {
   return value
 }
 const state = need('SPILLWAY_STATE')
-const data = need('SPILLWAY_DATA')
-const pgBin = need('SPILLWAY_PG_BIN')
-const dbPort = need('SPILLWAY_DB_PORT')
-const port = need('PORT')
+/** Where a database of our own lies; missing: another's is used, and kept by whoever keeps it. */
+const data = process.env.SPILLWAY_DATA
+const pgBin = data ? need('SPILLWAY_PG_BIN') : ''
+const dbPort = data ? need('SPILLWAY_DB_PORT') : ''
+/** A web process for each of these; missing: one, on PORT. */
+const ports = (process.env.SPILLWAY_WEB_PORTS ?? need('PORT')).split(',')
+const workerCount = Number(process.env.SPILLWAY_WORKERS ?? 1)
+/** The settings of a proxy of our own, which speaks TLS to the outside. */
+const proxyConf = process.env.SPILLWAY_PROXY_CONF
 const isRoot = process.getuid?.() === 0
 const dev = process.argv.includes('--dev')
 const uploads = join(state, 'uploads')
 const serverId = (which: string) =>
   Number(spawnSync('id', [which, process.env.SPILLWAY_USER ?? ''], { encoding: 'utf8' }).stdout)
-const address = `http://127.0.0.1:${port}`
+const address = process.env.SPILLWAY_ADDRESS ?? `http://127.0.0.1:${ports[0]}`
 
 mkdirSync(join(state, 'logs'), { recursive: true })
 const log = createStream('keeper.log', { path: join(state, 'logs'), ...logSize })
@@ -68,8 +73,10 @@ async function end(status: number): Promise<void> {
   if (ending) return
   ending = true
   clearInterval(watching)
-  await Promise.all([web.stop(), worker.stop()])
-  await postgres.stop()
+  // who still asks is answered before the proxy goes
+  await Promise.all([...webs, ...workers].map(child => child.stop()))
+  await proxy?.stop()
+  await postgres?.stop()
   for (const name of ['run/start.pid', 'address']) rmSync(join(state, name), { force: true })
   process.exit(status)
 }
@@ -80,13 +87,13 @@ const gaveUp = (name: string) => {
 }
 const keeper = { state, say, gaveUp }
 
-const freeMegabytes = () => {
-  const at = statfsSync(data)
-  return (at.bavail * at.bsize) / 1e6
+const freeMegabytes = (at: string) => {
+  const found = statfsSync(at)
+  return (found.bavail * found.bsize) / 1e6
 }
 let toldFull = 0
 const isFull = async () => {
-  const full = freeMegabytes() < 20
+  const full = data !== undefined && freeMegabytes(data) < 20
   if (full && Date.now() - toldFull > 60_000) {
     toldFull = Date.now()
     say('the disk is full: the database comes back by itself when there is room')
@@ -94,68 +101,93 @@ const isFull = async () => {
   return full
 }
 
-const postgres = keep(
-  {
-    name: 'postgres',
-    command: as(
-      asPostgres,
-      'INT',
-      join(pgBin, 'postgres'),
-      '-D',
-      data,
-      '-p',
-      dbPort,
-      '-c',
-      'listen_addresses=127.0.0.1',
-      '-c',
-      'unix_socket_directories=',
-    ),
-    signal: 'SIGINT',
-    graceMs: 60_000,
-    forgiven: isFull,
-    // told to stop by somebody else, it would wait for us to leave and answer nothing: it is to stop at once, and comes back
-    hears: line => (/received smart shutdown request/.test(line) ? 'SIGINT' : null),
-  },
-  keeper,
-)
+const postgres =
+  data === undefined
+    ? null
+    : keep(
+        {
+          name: 'postgres',
+          command: as(
+            asPostgres,
+            'INT',
+            join(pgBin, 'postgres'),
+            '-D',
+            data,
+            '-p',
+            dbPort,
+            '-c',
+            'listen_addresses=127.0.0.1',
+            '-c',
+            'unix_socket_directories=',
+          ),
+          signal: 'SIGINT',
+          graceMs: 60_000,
+          forgiven: isFull,
+          // told to stop by somebody else, it would wait for us to leave and answer nothing: it is to stop at once, and comes back
+          hears: line => (/received smart shutdown request/.test(line) ? 'SIGINT' : null),
+        },
+        keeper,
+      )
 /** What the servers are not told: how the owner of the database comes in. */
 const notTold = { SPILLWAY_OWNER_URL: '', PGPASSWORD: '' }
-const web = keep(
-  {
-    name: 'web',
-    command: as(
-      asServer,
-      'TERM',
-      process.execPath,
-      ...(dev ? [] : ['--max-old-space-size=2048']),
-      'dist/cli/web.js',
-      ...(dev ? ['--dev'] : []),
-    ),
-    env: { NODE_ENV: dev ? 'development' : 'production', SPILLWAY_UPLOADS: uploads, ...notTold },
-    signal: 'SIGTERM',
-    graceMs: 8000,
-  },
-  keeper,
+/** The first of several bears the plain name. */
+const nth = (name: string, n: number) => (n ? `${name}-${n + 1}` : name)
+const webs = ports.map((port, n) =>
+  keep(
+    {
+      name: nth('web', n),
+      command: as(
+        asServer,
+        'TERM',
+        process.execPath,
+        ...(dev ? [] : ['--max-old-space-size=2048']),
+        'dist/cli/web.js',
+        ...(dev ? ['--dev'] : []),
+      ),
+      env: {
+        NODE_ENV: dev ? 'development' : 'production',
+        SPILLWAY_UPLOADS: uploads,
+        PORT: port,
+        ...notTold,
+      },
+      signal: 'SIGTERM',
+      graceMs: 8000,
+    },
+    keeper,
+  ),
 )
-const worker = keep(
-  {
-    name: 'worker',
-    command: as(asServer, 'TERM', process.execPath, 'dist/cli/main.js', 'work'),
-    env: { NODE_ENV: 'production', ...notTold },
-    signal: 'SIGTERM',
-    graceMs: 8000,
-  },
-  keeper,
+const workers = Array.from({ length: workerCount }, (_, n) =>
+  keep(
+    {
+      name: nth('worker', n),
+      command: as(asServer, 'TERM', process.execPath, 'dist/cli/main.js', 'work'),
+      env: { NODE_ENV: 'production', ...notTold },
+      signal: 'SIGTERM',
+      graceMs: 8000,
+    },
+    keeper,
+  ),
 )
+const proxy = proxyConf
+  ? keep(
+      {
+        name: 'proxy',
+        command: as([], 'TERM', '/usr/sbin/nginx', '-c', proxyConf),
+        signal: 'SIGQUIT',
+        graceMs: 8000,
+      },
+      keeper,
+    )
+  : null
 
 const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
 const databaseAnswers = () =>
   spawnSync(join(pgBin, 'pg_isready'), ['-q', '-t', '2', '-h', '127.0.0.1', '-p', dbPort]).status === 0
 
 /** Any answer counts: a web process that says that its database is away is alive. */
-const webAnswers = async () => {
+const webAnswers = async (port: string) => {
   try {
-    await fetch(`${address}/api/health`, { signal: AbortSignal.timeout(4000) })
+    await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(4000) })
     return true
   } catch {
     return false
@@ -165,19 +197,21 @@ const webAnswers = async () => {
 /** A web process that answers nothing for so long is ended; it is started again as one that died. */
 const longestSilenceMs = 10_000
 const firstAnswerMs = 90_000
-let heard = 0
-let asking = false
-async function watch(): Promise<void> {
-  if (asking || ending || !web.isRunning()) return
-  asking = true
-  if (await webAnswers()) heard = Date.now()
-  asking = false
-  const since = Math.max(heard, web.startedAt())
+const heard = ports.map(() => 0)
+const asking = new Set<number>()
+async function watch(n: number): Promise<void> {
+  const [web, port] = [webs[n], ports[n]]
+  if (asking.has(n) || ending || !web?.isRunning() || port === undefined) return
+  asking.add(n)
+  if (await webAnswers(port)) heard[n] = Date.now()
+  asking.delete(n)
+  const last = heard[n] ?? 0
+  const since = Math.max(last, web.startedAt())
   // one that has only begun is given the time that beginning takes
-  const allowed = heard < web.startedAt() ? firstAnswerMs : longestSilenceMs
+  const allowed = last < web.startedAt() ? firstAnswerMs : longestSilenceMs
   if (Date.now() - since > allowed && web.isRunning()) {
-    heard = Date.now()
-    say(`web has not answered for ${allowed / 1000} s; ending it`)
+    heard[n] = Date.now()
+    say(`${nth('web', n)} has not answered for ${allowed / 1000} s; ending it`)
     web.kill()
   }
 }
@@ -190,9 +224,9 @@ async function begin(): Promise<void> {
   mkdirSync(uploads, { mode: 0o700 })
   if (process.env.SPILLWAY_USER && !dev) chownSync(uploads, serverId('-u'), serverId('-g'))
   writeFileSync(join(state, 'run/start.pid'), String(process.pid))
-  postgres.start()
+  postgres?.start()
   const until = Date.now() + 90_000
-  while (!databaseAnswers()) {
+  while (postgres && !databaseAnswers()) {
     if (Date.now() > until) throw new Error('the database does not answer; see .spillway/logs/postgres.log')
     await pause(100)
   }
@@ -204,17 +238,20 @@ async function begin(): Promise<void> {
   process.stdout.write(prepared.stdout)
   kept.info(prepared.stdout.trim())
   if (prepared.status !== 0) throw new Error('the database could not be brought up to date')
-  web.start()
-  worker.start()
-  while (!(await webAnswers())) {
-    if (ending) return
-    if (Date.now() - web.startedAt() > firstAnswerMs) throw new Error('the web server does not answer')
-    await pause(150)
+  for (const child of [...webs, ...workers]) child.start()
+  for (const [n, port] of ports.entries()) {
+    while (!(await webAnswers(port))) {
+      if (ending) return
+      if (Date.now() - (webs[n]?.startedAt() ?? 0) > firstAnswerMs)
+        throw new Error('the web server does not answer')
+      await pause(150)
+    }
+    heard[n] = Date.now()
   }
-  heard = Date.now()
+  proxy?.start()
   writeFileSync(join(state, 'address'), address)
   process.stdout.write(`\nSpillway is ready: ${address}   (Ctrl-C stops it)\n`)
-  watching = setInterval(() => void watch(), 2000)
+  watching = setInterval(() => ports.forEach((_, n) => void watch(n)), 2000)
 }
 
 process.once('SIGINT', () => void end(130))

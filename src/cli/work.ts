@@ -1,6 +1,8 @@
-import { closeDb, troubleOf } from '@/server/db/connection'
+import { closeDb, troubleOf, unbound } from '@/server/db/connection'
+import { setting } from '@/server/env'
 import { log } from '@/server/log'
 import { workOnSearches } from '@/server/search/queue'
+import { mailStandIn } from '@/simulators/mail'
 
 const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
 
@@ -19,6 +21,7 @@ export async function work(): Promise<number> {
         setTimeout(() => process.exit(0), longestEndMs).unref()
       })
   })
+  const letters = await lettersShown()
   while (!ended) {
     const working = await workOnSearches().catch((error: unknown) => {
       if (!troubleOf(error)) throw error
@@ -33,6 +36,15 @@ export async function work(): Promise<number> {
     await end
     await working.stop()
   }
+  await letters?.stop()
   await closeDb()
   return 0
+}
+
+/** A demo sends nothing: a stand-in takes its letters, and a page shows them. */
+async function lettersShown() {
+  if (!setting('SPILLWAY_DEMO') || setting('SPILLWAY_SMTP')) return null
+  const standIn = await mailStandIn(mail => unbound()('login.letter').insert({ ...mail }))
+  process.env.SPILLWAY_SMTP = standIn.url
+  return standIn
 }

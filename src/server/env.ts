@@ -14,6 +14,14 @@ const known = z.object({
   SPILLWAY_LEAST_FREE_MB: z.coerce.number().min(0),
   /** names under which this server may be asked, with commas between them */
   SPILLWAY_HOSTS: z.string(),
+  /** a demo: whoever comes may look around, and letters are shown instead of sent */
+  SPILLWAY_DEMO: z.literal('yes'),
+  /** the mail server that letters go out by */
+  SPILLWAY_SMTP: z.url({ protocol: /^smtps?$/ }),
+  /** whom letters come from */
+  SPILLWAY_MAIL_FROM: z.string().min(3).max(200),
+  /** a proxy of ours stands before the servers, and writes down who asks */
+  SPILLWAY_BEHIND_PROXY: z.literal('yes'),
   /** where what is sent is laid down while it is read */
   SPILLWAY_UPLOADS: z.string().min(1),
 })

@@ -5,7 +5,7 @@ import { closeDb, ownerDb } from '@/server/db/connection'
 import { createJob, readJobRecord } from '@/server/jobs/repository'
 import { listLinks, makeLink, withdrawLink } from '@/server/links/repository'
 import { testFirm } from '@/server/people/test-firm'
-import { type Actor, servedFirm } from '@/server/people/types'
+import type { Actor } from '@/server/people/types'
 import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { serviceToken } from '@/simulators/utility'
 import * as file from './for/[token]/file/route'
@@ -14,20 +14,13 @@ import * as thumbnail from './for/[token]/photos/[photoId]/route'
 import * as link from './for/[token]/route'
 import * as fetched from './jobs/[id]/interval-data/fetch/route'
 import * as intervals from './jobs/[id]/interval-data/route'
-import * as person from './person/route'
 import * as service from './simulators/utility/espi/1_1/resource/Batch/Subscription/[id]/route'
 
-const jar = new Map<string, string>()
-jest.mock('next/headers', () => ({
-  headers: async () => new Headers(),
-  cookies: async () => ({
-    get: (name: string) => (jar.has(name) ? { value: jar.get(name) } : undefined),
-    set: (name: string, value: string) => jar.set(name, value),
-  }),
+let acting: Actor
+jest.mock('@/server/people/actor', () => ({
+  currentActor: async () => ({ ...acting, zone: 'America/New_York' }),
 }))
-
-// a firm of its own is served: the demo's is other tests'
-jest.mock('@/server/people/types', () => ({ servedFirm: `served-${process.pid}-${Date.now()}` }))
+jest.mock('@/server/people/admission', () => ({ admit: (_: Request, work: () => unknown) => work() }))
 
 type Handler = (request: Request, context: never) => Promise<Response>
 const here = { origin: 'http://here.test', host: 'here.test' }
@@ -155,57 +148,28 @@ describe('the customer’s door', () => {
   })
 })
 
-describe('who acts, of the firm that is served', () => {
-  let firmId: string
-  let second: string
-  beforeAll(async () => {
-    firmId = randomUUID()
-    await ownerDb()('firm').insert({ id: firmId, slug: servedFirm, name: 'Served firm' })
-    second = randomUUID()
-    await ownerDb()('person').insert([
-      { id: randomUUID(), firm_id: firmId, label: 'First', role: 'designer' },
-      { id: second, firm_id: firmId, label: 'Second', role: 'field' },
-    ])
+test('a year is fetched from the utility and kept; where it does not answer that is said', async () => {
+  const own = await testFirm()
+  acting = own
+  const id = await createJob(own, alderHollow, 'opened', new Date())
+  const answer = jest.spyOn(global, 'fetch').mockImplementation((_, init) =>
+    service.GET(new Request('http://here.test', { headers: init?.headers }), {
+      params: Promise.resolve({ id: 'mill-street' }),
+    }),
+  )
+  const kept = await at(fetched.POST, { id }, {})
+  expect([kept.status, kept.json().meters[0].flow]).toEqual([200, 'forward'])
+  const list = await at(intervals.GET, { id })
+  expect(list.json().series).toHaveLength(1)
+  answer.mockImplementation(async () => new Response('', { status: 503 }))
+  expect(await at(fetched.POST, { id }, {})).toMatchObject({
+    status: 502,
+    words: expect.stringMatching(/answered 503/),
   })
-
-  test('is chosen among its own people, and sealed; nobody of another firm, and nothing that is no id', async () => {
-    expect(await at(person.POST, {}, { personId: second })).toMatchObject({ status: 200 })
-    const [sealed] = jar.values()
-    expect(sealed).toBeTruthy()
-    expect(sealed).not.toContain(second)
-    expect(await at(person.POST, {}, { personId: actor.personId })).toMatchObject({
-      status: 404,
-      words: expect.stringMatching(/No such person/),
-    })
-    expect(await at(person.POST, {}, { personId: 'me' })).toMatchObject({
-      status: 400,
-      words: expect.stringMatching(/personId/),
-    })
-    expect([...jar.values()]).toEqual([sealed])
-  })
-
-  test('a year is fetched from the utility and kept; where it does not answer that is said', async () => {
-    const own = { ...actor, firmId, personId: second }
-    const id = await createJob(own, alderHollow, 'opened', new Date())
-    const answer = jest.spyOn(global, 'fetch').mockImplementation((_, init) =>
-      service.GET(new Request('http://here.test', { headers: init?.headers }), {
-        params: Promise.resolve({ id: 'mill-street' }),
-      }),
-    )
-    const kept = await at(fetched.POST, { id }, {})
-    expect([kept.status, kept.json().meters[0].flow]).toEqual([200, 'forward'])
-    const list = await at(intervals.GET, { id })
-    expect(list.json().series).toHaveLength(1)
-    answer.mockImplementation(async () => new Response('', { status: 503 }))
-    expect(await at(fetched.POST, { id }, {})).toMatchObject({
-      status: 502,
-      words: expect.stringMatching(/answered 503/),
-    })
-    answer.mockRejectedValue(new TypeError('fetch failed'))
-    expect((await at(fetched.POST, { id }, {})).words).toMatch(/cannot be reached/)
-    expect(await at(fetched.POST, { id: jobId }, {})).toMatchObject({ status: 404 })
-    answer.mockRestore()
-  })
+  answer.mockRejectedValue(new TypeError('fetch failed'))
+  expect((await at(fetched.POST, { id }, {})).words).toMatch(/cannot be reached/)
+  expect(await at(fetched.POST, { id: jobId }, {})).toMatchObject({ status: 404 })
+  answer.mockRestore()
 })
 
 test('the simulated utility gives a year to who brings the customer’s consent, to nobody else', async () => {

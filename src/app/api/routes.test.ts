@@ -55,6 +55,8 @@ import * as terms from './terms/route'
 
 let acting: () => Promise<Actor>
 jest.mock('@/server/people/actor', () => ({ currentActor: () => acting() }))
+// who is let in where is looked at in route-rights.test.ts
+jest.mock('@/server/people/admission', () => ({ admit: (_: Request, work: () => unknown) => work() }))
 
 type Handler = (request: Request, context: never) => Promise<Response>
 interface Door {

@@ -1,10 +1,10 @@
 import type { Metadata } from 'next'
-import { currentActor } from '@/server/people/actor'
+import { pageActor } from '@/server/people/actor'
 import { ChecksScreen } from '@/ui/checks/ChecksScreen'
 
 export const metadata: Metadata = { title: 'Checks' }
 
 export default async function ChecksPage() {
-  const actor = await currentActor()
+  const actor = await pageActor()
   return <ChecksScreen person={actor.person} />
 }

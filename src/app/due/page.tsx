@@ -3,7 +3,7 @@ import * as z from 'zod'
 import { dayIn } from '@/core/day'
 import { forPage } from '@/server/http/handle'
 import { duePageSize, listDue } from '@/server/jobs/due'
-import { currentActor } from '@/server/people/actor'
+import { pageActor } from '@/server/people/actor'
 import { DueScreen } from '@/ui/handover/DueScreen'
 
 export const metadata: Metadata = { title: 'What is due' }
@@ -18,7 +18,7 @@ export default async function DuePage({
 }) {
   const { page } = asked.parse(await searchParams)
   const { actor, houses, total } = await forPage(async () => {
-    const actor = await currentActor()
+    const actor = await pageActor()
     return { actor, ...(await listDue(actor, page)) }
   })
   return (

@@ -2,7 +2,7 @@ import type { Metadata } from 'next'
 import { readLabour } from '@/server/catalogue/labour'
 import { listEquipment, listStock } from '@/server/catalogue/repository'
 import { forPage } from '@/server/http/handle'
-import { currentActor } from '@/server/people/actor'
+import { pageActor } from '@/server/people/actor'
 import { EquipmentScreen } from '@/ui/equipment/EquipmentScreen'
 import { QueryRoot } from '@/ui/query'
 
@@ -10,7 +10,7 @@ export const metadata: Metadata = { title: 'Equipment' }
 
 export default async function EquipmentPage() {
   const { person, firm } = await forPage(async () => {
-    const actor = await currentActor()
+    const actor = await pageActor()
     const [equipment, stock, { labour }] = await Promise.all([
       listEquipment(actor),
       listStock(actor),

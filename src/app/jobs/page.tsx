@@ -1,7 +1,7 @@
 import type { Metadata } from 'next'
 import { forPage } from '@/server/http/handle'
 import { listJobs, listQuerySchema, pageSize, usualOrder } from '@/server/jobs/list'
-import { currentActor } from '@/server/people/actor'
+import { pageActor } from '@/server/people/actor'
 import { JobsScreen } from '@/ui/jobs/JobsScreen'
 import { QueryRoot } from '@/ui/query'
 
@@ -14,7 +14,7 @@ export default async function JobsPage({
 }) {
   const query = listQuerySchema.parse(await searchParams)
   const { actor, rows, total } = await forPage(async () => {
-    const actor = await currentActor()
+    const actor = await pageActor()
     return { actor, ...(await listJobs(actor, query)) }
   })
   const { q, sort, order, page, archived, templates } = query

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex'
+import { ownerDb } from './connection'
 import { up as jobs } from './migrations/001-jobs'
 import { up as survey } from './migrations/002-survey'
 import { up as loads } from './migrations/003-loads'
@@ -13,6 +14,8 @@ import { up as estimates } from './migrations/011-estimates'
 import { up as work } from './migrations/012-work'
 import { up as handOver } from './migrations/013-hand-over'
 import { up as tenancy } from './migrations/014-tenancy'
+import { up as people } from './migrations/015-people'
+import { up as history } from './migrations/016-history'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -30,6 +33,8 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '012-work': work,
   '013-hand-over': handOver,
   '014-tenancy': tenancy,
+  '015-people': people,
+  '016-history': history,
 }
 
 const source: Knex.MigrationSource<string> = {
@@ -47,8 +52,32 @@ const source: Knex.MigrationSource<string> = {
   },
 }
 
+/** One number for all who prepare this database. */
+const lockNumber = 7_450_024
+
+/** Does something to the database while nobody else does; who comes meanwhile waits. As its owner. */
+export async function alone<T>(work: () => Promise<T>): Promise<T> {
+  const { client } = ownerDb()
+  const held = await client.acquireConnection()
+  try {
+    await held.query('set statement_timeout = 0; set lock_timeout = 0')
+    await held.query('select pg_advisory_lock($1)', [lockNumber])
+    try {
+      return await work()
+    } finally {
+      await held.query('select pg_advisory_unlock($1)', [lockNumber])
+    }
+  } finally {
+    // with its limits changed it serves nobody else
+    await client.destroyRawConnection(held)
+    await client.releaseConnection(held)
+  }
+}
+
 /** Brings the database up to date; the names of the migrations that ran. */
 export async function migrate(db: Knex): Promise<string[]> {
+  // a lock that a killed migration left: whoever comes here holds the one that counts
+  await db.migrate.forceFreeMigrationsLock({ migrationSource: source })
   const [, names] = await db.migrate.latest({ migrationSource: source })
   return names
 }

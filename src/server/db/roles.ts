@@ -16,7 +16,7 @@ export async function needAppRole(): Promise<void> {
     [role, decodeURIComponent(password)],
   )
   await db.raw(secret.rows[0]?.said ?? '')
-  for (const schema of ['public', 'pgboss']) {
+  for (const schema of ['public', 'pgboss', 'login']) {
     await db.raw('grant usage on schema ?? to ??', [schema, role])
     await db.raw('grant select, insert, update, delete on all tables in schema ?? to ??', [schema, role])
     await db.raw('grant usage on all sequences in schema ?? to ??', [schema, role])
@@ -24,4 +24,6 @@ export async function needAppRole(): Promise<void> {
   }
   // the record of migrations is the owner’s
   await db.raw('revoke all on knex_migrations, knex_migrations_lock from ??', [role])
+  // the record is only added to
+  await db.raw('revoke update, delete on record_entry from ??', [role])
 }

@@ -59,6 +59,10 @@ test('with a foreign firm’s ids nothing is found, written, moved or taken away
     const [theirs] = await ownerDb()(name).where({ firm_id: demo.firmId }).limit(1)
     if (!theirs) continue
     const at = db(other)(name)
+    if (name === 'record_entry') {
+      await expect(at.clone().delete()).rejects.toMatchObject({ code: '42501' })
+      continue
+    }
     expect(await at.clone().where({ firm_id: demo.firmId }).delete()).toBe(0)
     expect(await at.clone().update({ firm_id: other.firmId })).toBe(await count(db(other), name))
     // a row of another firm is neither put down nor given away

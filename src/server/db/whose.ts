@@ -5,7 +5,7 @@ import { type OfFirm, unbound } from './connection'
  * worker that was given an id, and whoever knows the short name of a firm. It is all that the database tells without a firm (docs/decisions/0024).
  */
 export async function firmBehind(
-  what: 'customer_link' | 'estimate_version' | 'design_search' | 'pack' | 'slug',
+  what: 'customer_link' | 'estimate_version' | 'invitation' | 'design_search' | 'pack' | 'slug',
   key: string,
 ): Promise<OfFirm | null> {
   const found = await unbound().raw('select spillway_firm_behind(?, ?) as firm', [what, key])

@@ -9,6 +9,8 @@ import type { EstimateShown, OfferState } from '@/core/estimate/shown'
 import { db } from '../db/connection'
 import { transaction } from '../db/transaction'
 import { firmBehind } from '../db/whose'
+import { note } from '../people/record'
+import { settingsOf } from '../people/settings'
 import type { Actor, Person } from '../people/types'
 
 const sha256 = (bytes: string | Uint8Array) => createHash('sha256').update(bytes).digest('hex')
@@ -69,7 +71,11 @@ export async function readEstimate({ firmId }: Actor, jobId: string, now: Date):
   const row: EstimateRow | undefined = await db({ firmId })('estimate')
     .where({ firm_id: firmId, job_id: jobId })
     .first()
-  if (!row) return { number: null, draft: emptyDraft, draftVersion: 0, versions: [] }
+  if (!row) {
+    const { language } = (await settingsOf({ firmId })).settings
+    const draft = language === 'en' ? emptyDraft : { ...emptyDraft, language }
+    return { number: null, draft, draftVersion: 0, versions: [] }
+  }
   const versions: (VersionRow & { by: string })[] = await db({ firmId })('estimate_version as v')
     .join('person as p', 'p.id', 'v.person_id')
     .where({ 'v.estimate_id': row.id, 'v.firm_id': firmId })
@@ -205,6 +211,7 @@ export async function sendEstimate<F>(
         .whereNull('superseded_at')
         .update({ superseded_at: now })
       await trx('estimate').where({ id: row.id }).update({ number })
+      await note(actor, 'estimate sent', { what: `${number}, version ${n}`, of: made.document.title }, trx)
       return { token, n }
     },
     outcome => typeof outcome === 'object' && 'token' in outcome,
@@ -365,6 +372,13 @@ export async function acceptOffer(
       await trx('estimate_version')
         .where({ id: row.id })
         .update({ accepted_at: now, acceptance: text, acceptance_sha256: sha256(text) })
+      const customer = { ...firm, personId: '', label: name, role: 'customer' }
+      await note(
+        customer,
+        'accepted',
+        { what: `${document.number}, ${option.name}`, of: document.title },
+        trx,
+      )
       return { state: 'accepted', acceptance }
     },
     outcome => outcome.state === 'accepted',

@@ -1,26 +1,15 @@
 import { NextResponse } from 'next/server'
 import type * as z from 'zod'
 import { largestJobBytes } from '@/core/job/read'
-import { bounded, type Fault, parseWith } from '@/core/outcome'
+import { type Fault, parseWith } from '@/core/outcome'
 import { troubleOf } from '../db/connection'
 import { OverQuota } from '../files/quota'
 import { log } from '../log'
+import { admit } from '../people/admission'
+import { Refusal, refuse } from './refusal'
 import { markAnswer, troubleWords } from './trouble'
 
-/** An answer that is not the data: its status, a sentence for the person, and the faults by field. */
-class Refusal extends Error {
-  constructor(
-    readonly status: number,
-    message: string,
-    readonly faults: Fault[] = [],
-  ) {
-    super(message)
-  }
-}
-
-export const refuse = (status: number, message: string, faults: Fault[] = []): never => {
-  throw new Refusal(status, message, bounded(faults))
-}
+export { refuse }
 
 export const gone = () => refuse(404, 'There is no such job; it may have been moved to another firm.')
 
@@ -28,18 +17,18 @@ export const gone = () => refuse(404, 'There is no such job; it may have been mo
 const said = (body: { message: string; faults: Fault[] }, status: number, more: HeadersInit = {}) =>
   NextResponse.json(body, { status, headers: { 'cache-control': 'no-store', ...more } })
 
-/** Wraps a route: same-origin writes only, refusals and an absent, busy or full database as JSON that a screen can show. */
+/** Wraps a route: the gate of the house (people/admission.ts), same-origin writes only, refusals and an absent, busy or full database as JSON that a screen can show. */
 export function handle<C>(act: (request: Request, context: C) => Promise<unknown>) {
   return async (request: Request, context: C): Promise<Response> => {
     try {
       if (request.method !== 'GET' && request.method !== 'HEAD') sameOriginOnly(request)
-      const answer = await act(request, context)
+      const answer = await admit(request, () => act(request, context))
       const response = answer instanceof Response ? answer : NextResponse.json(answer)
       if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store')
       return response
     } catch (error) {
       if (error instanceof Refusal)
-        return said({ message: error.message, faults: error.faults }, error.status)
+        return said({ message: error.message, faults: error.faults }, error.status, error.headers)
       if (error instanceof OverQuota) return said({ message: error.message, faults: [] }, 413)
       const trouble = troubleOf(error)
       if (trouble) {

@@ -17,9 +17,14 @@ export const troubleWords: Record<Trouble, { status: number; sentence: string }>
 }
 
 /** What the page being rendered met with; shared by the server around the pages and the code inside them. */
-const shared = globalThis as { spillwayAnswer?: AsyncLocalStorage<{ trouble: Trouble | null }> }
+interface Answering {
+  trouble: Trouble | null
+  /** by which the log tells what belongs together */
+  requestId?: string
+}
+const shared = globalThis as { spillwayAnswer?: AsyncLocalStorage<Answering> }
 shared.spillwayAnswer ??= new AsyncLocalStorage()
-export const answering: AsyncLocalStorage<{ trouble: Trouble | null }> = shared.spillwayAnswer
+export const answering: AsyncLocalStorage<Answering> = shared.spillwayAnswer
 
 /** Marks the answer that is being made. */
 export function markAnswer(trouble: Trouble): void {

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import type { Entry } from '@/core/job/work-log'
-import { closeDb } from '../db/connection'
+import { closeDb, ownerDb } from '../db/connection'
 import { testFirm } from '../people/test-firm'
 import type { Actor } from '../people/types'
 import { alderHollow } from '../seeds/jobs/alder-hollow'
@@ -50,7 +50,7 @@ test('who listens hears of each write of that job once it is kept, and of no oth
     await createJob(actor, alderHollow, 'opened', now),
   ]
   const gone = new AbortController()
-  const reader = (await liveEvents(id, 1, gone.signal)).getReader()
+  const reader = (await liveEvents(id, 1, { name: 'Ann', personId: 'ann' }, gone.signal)).getReader()
   const heard = async () => new TextDecoder().decode((await reader.read()).value)
   expect(await heard()).toBe('data: 1\n\n')
   await write(other, 1)
@@ -109,4 +109,36 @@ test('what was proven is no step to undo, and no part of a copy; two who wrote a
   expect(kept?.tests?.log.map(e => e.by)).toEqual(['Ann', 'Ben'])
   const copy = await readJobRecord(actor, (await duplicateJob(actor, id, now)) ?? '')
   expect(copy?.job.tests).toBeUndefined()
+})
+
+test('those who look at a job know of each other, from process to process, until they go', async () => {
+  const id = await createJob(actor, alderHollow, 'opened', now)
+  const look = async (name: string, job = id) => {
+    const gone = new AbortController()
+    const reader = (await liveEvents(job, 1, { name, personId: name }, gone.signal)).getReader()
+    let told = ''
+    /** Reads on until the newest word of people is this. */
+    const until = async (people: object) => {
+      while (!told.endsWith(`event: people\ndata: ${JSON.stringify(people)}\n\n`))
+        told += new TextDecoder().decode((await reader.read()).value)
+    }
+    return { until, leave: () => gone.abort() }
+  }
+  const ann = await look('Ann')
+  const ben = await look('Ben')
+  await look('Cid', await createJob(actor, alderHollow, 'opened', now))
+  await ann.until({ names: ['Ben'], again: false })
+  await ben.until({ names: ['Ann'], again: false })
+  const second = await look('Ben')
+  await second.until({ names: ['Ann'], again: true })
+  ben.leave()
+  second.leave()
+  await ann.until({ names: [], again: false })
+  // whom another process serves says so by the same channel
+  await ownerDb().raw('select pg_notify(?, ?)', [
+    'spillway_here',
+    JSON.stringify({ job: id, by: 'far', say: 'here', name: 'Far', personId: 'far' }),
+  ])
+  await ann.until({ names: ['Far'], again: false })
+  ann.leave()
 })

@@ -122,7 +122,7 @@ test('a job that an earlier version wrote by half is healed, and only that one',
 })
 
 test('what others did is judged over all of it, also what is too long ago to be told', async () => {
-  const customer = await customerOf(actor.firmId)
+  const customer = { ...(await customerOf(actor.firmId)), role: 'designer' }
   await write(actor, id, 1, change(hours(48)))
   for (let n = 0; n < 55; n++) await write(customer, id, n + 2, change(hours(20 + n)))
   const stale = await changeJob(actor, id, 1, [change(hours(9))], at)
@@ -247,4 +247,16 @@ test('a template is listed apart, is none of another firm’s, and no job is one
   expect(await readTemplate(actor, copy)).not.toBeNull()
   await archiveJob(actor, template, true, at)
   expect([await listed({ templates: 'true' }), await listed({ archived: 'true' })]).toEqual([false, true])
+})
+
+test('a technician changes what is seen at the house, and neither decides nor takes back what is built', async () => {
+  const technician = { ...actor, role: 'technician' }
+  const plan: Operation = { op: 'setSource', facts: { stands: { exposure: 'damp' } } }
+  expect(await changeJob(technician, id, 1, [change(pick('c7', false)), change(plan)], at)).toMatchObject({
+    state: 'refused',
+    faults: [{ message: expect.stringMatching(/here as technician/) }],
+  })
+  await write(actor, id, 1, change(plan))
+  expect(await changeJob(technician, id, 2, [undo()], at)).toMatchObject({ state: 'refused' })
+  expect((await write(technician, id, 2, change(hours(30)), undo())).revision).toBe(4)
 })

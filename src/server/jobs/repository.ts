@@ -8,6 +8,7 @@ import { dueOf } from '@/core/handover/due'
 import { unbuilt } from '@/core/job/as-planned'
 import { happened } from '@/core/job/happened'
 import { applyOperation, describeOperation, type Operation } from '@/core/job/operations'
+import { notTheirs } from '@/core/job/operations/rights'
 import { readJob } from '@/core/job/read'
 import { type Job, steps } from '@/core/job/schema'
 import { templateOf } from '@/core/job/template'
@@ -15,6 +16,7 @@ import { type Fault, fail, fault, type Outcome } from '@/core/outcome'
 import { db, ownerDb } from '../db/connection'
 import { always, transaction } from '../db/transaction'
 import { inTurn } from '../db/turn'
+import { note } from '../people/record'
 import type { Actor } from '../people/types'
 import { differences } from './differences'
 import { jobChannel } from './live'
@@ -31,7 +33,7 @@ export type ChangeOutcome =
   | { state: 'refused'; faults: Fault[]; changeId: string }
   | { state: 'gone' }
 
-interface JobRow {
+export interface JobRow {
   id: string
   firm_id: string
   document: unknown
@@ -100,6 +102,7 @@ export async function createJob(
         person_id: actor.personId,
         at,
       })
+      await keepWhole(trx, actor, id, 1, job)
     },
     always,
   )
@@ -191,6 +194,10 @@ export async function changeJob(
   changes: readonly Change[],
   now: Date,
 ): Promise<ChangeOutcome> {
+  for (const change of changes) {
+    const why = change.kind === 'do' ? notTheirs(actor.role, change.operation) : null
+    if (why) return { state: 'refused', faults: [fault('$', why)], changeId: change.id }
+  }
   return onLocked<ChangeOutcome>(actor, id, { state: 'gone' }, async (trx, row, job) => {
     const written: { change_id: string; revision: number }[] = await trx('job_change')
       .where({ job_id: id, firm_id: actor.firmId })
@@ -241,7 +248,7 @@ export async function changeWhateverStands(
 }
 
 /** Works on a job while nobody else can write it. Only what is `written` holds: of every other outcome nothing stays. */
-const onLocked = <T extends { state: string }>(
+export const onLocked = <T extends { state: string }>(
   actor: Actor,
   id: string,
   gone: T,
@@ -258,6 +265,50 @@ const onLocked = <T extends { state: string }>(
     ),
   )
 
+/** A job is kept whole every so many revisions. */
+const wholeEvery = 50
+
+const keepWhole = (trx: Knex, { firmId }: Actor, id: string, revision: number, job: Job) =>
+  trx('job_snapshot')
+    .insert({ firm_id: firmId, job_id: id, revision, document: JSON.stringify(job) })
+    .onConflict()
+    .ignore()
+
+/** Writes a locked job as a whole, as one change that can be taken back. */
+export async function writeWhole(
+  trx: Knex,
+  actor: Actor,
+  row: JobRow,
+  before: Job,
+  job: Job,
+  sentence: string,
+  changeId: string,
+  now: Date,
+): Promise<{ state: 'written'; record: JobRecord }> {
+  const { forward, backward } = differences(before, job)
+  const revision = row.revision + 1
+  const at = { ...row, revision, head: revision, redo_tip: null }
+  await trx('job_change').insert({
+    job_id: row.id,
+    firm_id: actor.firmId,
+    revision,
+    change_id: changeId,
+    kind: 'do',
+    person_id: actor.personId,
+    at: now,
+    parent: row.head,
+    forward: JSON.stringify(forward),
+    backward: JSON.stringify(backward),
+    sentence,
+  })
+  await keepWhole(trx, actor, row.id, revision, job)
+  await trx('job')
+    .where({ id: row.id, firm_id: actor.firmId })
+    .update({ revision, head: revision, redo_tip: null, updated_at: now, ...columnsOf(job) })
+  await trx.raw('select pg_notify(?, ?)', [jobChannel, `${row.id} ${revision}`])
+  return { state: 'written', record: await recordOf(trx, at, job) }
+}
+
 /** Writes changes on a locked job, up to the first that is refused. */
 async function writeOnTop(
   trx: Knex,
@@ -273,12 +324,16 @@ async function writeOnTop(
   let job = standing
   for (const change of changes) {
     const step =
-      change.kind === 'do' ? doStep(job, at, change.operation) : await backOrForth(trx, job, at, change.kind)
+      change.kind === 'do'
+        ? doStep(job, at, change.operation)
+        : await backOrForth(trx, job, at, change.kind, actor.role)
     if ('faults' in step) return { state: 'refused', faults: step.faults, changeId: change.id }
     job = step.job
     at.revision++
     at.head = step.kind === 'do' ? at.revision : step.head
     at.redo_tip = step.redoTip
+    for (const finding of change.kind === 'do' ? acceptancesIn(change.operation) : [])
+      await note(actor, 'finding accepted', { what: finding, of: job.title }, trx)
     await trx('job_change').insert({
       job_id: row.id,
       firm_id: actor.firmId,
@@ -290,6 +345,9 @@ async function writeOnTop(
       ...step.logged,
     })
   }
+  // between two that are kept whole no more than so many are played again
+  if (Math.floor(at.revision / wholeEvery) > Math.floor(row.revision / wholeEvery))
+    await keepWhole(trx, actor, row.id, at.revision, job)
   if (at.revision > row.revision)
     await trx('job')
       .where({ id: row.id, firm_id: actor.firmId })
@@ -304,6 +362,10 @@ async function writeOnTop(
     await trx.raw('select pg_notify(?, ?)', [jobChannel, `${row.id} ${at.revision}`])
   return { state: 'written', record: await recordOf(trx, at, job) }
 }
+
+/** The findings that an operation accepts, by their keys. */
+const acceptancesIn = (operation: Operation): string[] =>
+  operation.op === 'acceptFinding' ? [operation.acceptance.key] : []
 
 function doStep(job: Job, at: JobRow, operation: Operation): Step | { faults: Fault[] } {
   const outcome = applyOperation(job, operation)
@@ -340,13 +402,22 @@ async function backOrForth(
   job: Job,
   at: JobRow,
   kind: 'undo' | 'redo',
+  role: string,
 ): Promise<Step | { faults: Fault[] }> {
   const wanted = kind === 'undo' ? at.head : ((await redoable(trx, at))[0]?.revision ?? null)
   if (wanted === null) return { faults: [{ path: '$', message: `has nothing to ${kind}` }] }
-  const row: { parent: number | null; forward: Patch[] | null; backward: Patch[] | null; sentence: string } =
-    await trx('job_change')
-      .where({ job_id: at.id, revision: wanted })
-      .first('parent', 'forward', 'backward', 'sentence')
+  const row: {
+    parent: number | null
+    operation: Operation | null
+    forward: Patch[] | null
+    backward: Patch[] | null
+    sentence: string
+  } = await trx('job_change')
+    .where({ job_id: at.id, revision: wanted })
+    .first('parent', 'operation', 'forward', 'backward', 'sentence')
+  // what one may not do one does not take back either
+  const why = row.operation ? notTheirs(role, row.operation) : null
+  if (why) return { faults: [fault('$', why)] }
   const patches = kind === 'undo' ? row.backward : row.forward
   if (!patches)
     return {

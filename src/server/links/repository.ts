@@ -7,6 +7,7 @@ import { db } from '../db/connection'
 import { transaction } from '../db/transaction'
 import { firmBehind } from '../db/whose'
 import { changeWhateverStands, readJobRecord } from '../jobs/repository'
+import { note } from '../people/record'
 import { customerOf } from '../people/repository'
 import type { Actor, Person } from '../people/types'
 
@@ -26,6 +27,8 @@ export interface CustomerLink {
 export const linkKinds = ['ask', 'house'] as const
 export type LinkKind = (typeof linkKinds)[number]
 
+/** Where each leads, for the record. */
+const whither: Record<LinkKind, string> = { ask: 'to what is asked', house: 'to the page of the house' }
 const daysValid: Record<LinkKind, number | null> = { ask: 21, house: null }
 /** What one link takes before a new one has to be made. */
 export const linkTakes = { uploads: 60, answers: 300, bytes: 300_000_000 } as const
@@ -52,7 +55,7 @@ export async function makeLink(
   return transaction<{ token: string } | 'gone' | 'enough'>(
     actor,
     async trx => {
-      const job = await trx('job').where({ id: jobId, firm_id: actor.firmId }).forShare().first('id')
+      const job = await trx('job').where({ id: jobId, firm_id: actor.firmId }).forShare().first('title')
       if (!job) return 'gone'
       const [valid] = await trx('customer_link')
         .where({ job_id: jobId, firm_id: actor.firmId, kind })
@@ -70,6 +73,7 @@ export async function makeLink(
         created_at: now,
         expires_at: days === null ? null : new Date(now.getTime() + days * 86_400_000),
       })
+      await note(actor, 'link made', { what: whither[kind], of: job.title }, trx)
       return { token }
     },
     outcome => typeof outcome === 'object',
@@ -102,11 +106,21 @@ export async function listLinks(
 
 /** Withdraws a link at once; false when there is none to withdraw. */
 export async function withdrawLink(actor: Actor, jobId: string, linkId: string, now: Date): Promise<boolean> {
-  const count = await db(actor)('customer_link')
-    .where({ id: linkId, job_id: jobId, firm_id: actor.firmId })
-    .whereNull('withdrawn_at')
-    .update({ withdrawn_at: now })
-  return count > 0
+  return transaction(
+    actor,
+    async trx => {
+      const [row] = await trx('customer_link')
+        .where({ id: linkId, job_id: jobId, firm_id: actor.firmId })
+        .whereNull('withdrawn_at')
+        .update({ withdrawn_at: now })
+        .returning('kind')
+      if (!row) return false
+      const job = await trx('job').where({ id: jobId }).first('title')
+      await note(actor, 'link withdrawn', { what: whither[row.kind as LinkKind], of: job.title }, trx)
+      return true
+    },
+    done => done,
+  )
 }
 
 /** What a link opens: its job, and the one who stands in the record for the customer. */

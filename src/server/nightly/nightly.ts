@@ -27,6 +27,12 @@ const statements: Record<string, { sql: string; days: number }> = {
       where j.id = c.job_id and c.at < :before and c.revision <= j.revision - ${rules.undoChanges}
         and (c.forward is not null or c.operation is not null)`,
   },
+  // of steps that were packed away nothing is played again: the whole ones among them have served
+  wholes: {
+    days: rules.undoDays,
+    sql: `delete from job_snapshot s where exists (select from job_change c where c.job_id = s.job_id
+      and c.kind = 'do' and c.forward is null and c.at < :before and c.revision > s.revision)`,
+  },
   searches: {
     days: rules.searchDays,
     sql: `delete from design_search s where s.created_at < :before and s.state <> 'running' and

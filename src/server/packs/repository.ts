@@ -18,6 +18,8 @@ import { transaction } from '../db/transaction'
 import { readEstimate } from '../estimates/repository'
 import { readPhoto } from '../files/repository'
 import { packPdf } from '../pdf/pack'
+import { note } from '../people/record'
+import { logoOf } from '../people/settings'
 import type { Actor, Person } from '../people/types'
 
 const sha256 = (bytes: string | Uint8Array) => createHash('sha256').update(bytes).digest('hex')
@@ -121,6 +123,7 @@ export async function makePack(firm: OfFirm, id: string): Promise<void> {
     })),
   })
   const pdf = await packPdf(job, document, {
+    logo: await logoOf(firm),
     estimates: accepted,
     photo: photoId => readPhoto(actor, photoId, 'picture'),
     progress: async fraction => {
@@ -189,6 +192,8 @@ export async function signPack(
       await trx('pack')
         .where({ id: row.id })
         .update({ signatures: JSON.stringify([...before, { ...signing, at: now.toISOString() }]) })
+      const as = signing.as === 'installer' ? 'the firm' : 'the house'
+      await note(actor, 'signed', { what: `${n}`, for: as, name: signing.name }, trx)
       return 'signed'
     },
     outcome => outcome === 'signed',

@@ -14,6 +14,7 @@ const printedIn =
 export function estimatePdf(
   document: EstimateDocument,
   acceptance: Acceptance | null = null,
+  logo: Buffer | null = null,
 ): Promise<Buffer> {
   const { firm, on, options, changeOf, language = 'en' } = document
   const t = printedIn(language)
@@ -22,6 +23,7 @@ export function estimatePdf(
     revision: document.version,
     on,
     language,
+    logo,
   })
   paper.paragraph(
     t('printed.for', {

@@ -24,6 +24,8 @@ import { drawSvg } from './svg'
 
 /** What goes into a pack beside what is computed. */
 export interface PackParts {
+  /** of the firm, PNG */
+  logo?: Buffer | null
   estimates: readonly { document: EstimateDocument; acceptance: Acceptance }[]
   /** a photograph’s bytes; null where they are missing */
   photo: (id: string) => Promise<Uint8Array | null>
@@ -42,7 +44,7 @@ export async function packPdf(job: Job, pack: PackDocument, parts: PackParts): P
   sharp.cache(false)
   sharp.concurrency(1)
   const { firm, on, revision } = pack
-  const paper = new Paper(`${pack.title}: hand-over`, { firm, revision, on })
+  const paper = new Paper(`${pack.title}: hand-over`, { firm, revision, on, logo: parts.logo })
   const steps: (() => void | Promise<void>)[] = [
     () => cover(paper, pack),
     () => estimates(paper, parts),

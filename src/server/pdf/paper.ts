@@ -9,7 +9,12 @@ export interface Sheet {
   firm: string
   revision: number
   on: string
+  /** of the firm, PNG: at the head of the first page */
+  logo?: Buffer | null
 }
+
+/** Room for a logo, beside the title. */
+const logoPt = { width: 130, height: 44 } as const
 
 const fonts = join(process.cwd(), 'node_modules/@fontsource/atkinson-hyperlegible-next/files')
 const marginPt = 36
@@ -82,7 +87,18 @@ export class Paper {
   ) {
     this.doc = letterDoc({ title, firm: sheet.firm, on: sheet.on, layout: this.layout })
     this.bytes = bytesOf(this.doc)
-    this.doc.font('bold').fontSize(16).text(printable(title))
+    const { logo } = sheet
+    if (logo)
+      this.doc.image(logo, this.doc.page.width - marginPt - logoPt.width, marginPt, {
+        fit: [logoPt.width, logoPt.height],
+        align: 'right',
+      })
+    this.doc.font('bold').fontSize(16)
+    this.doc.text(printable(title), marginPt, marginPt, {
+      width: this.width - (logo ? logoPt.width + 12 : 0),
+    })
+    if (logo) this.doc.y = Math.max(this.doc.y, marginPt + logoPt.height)
+    this.doc.x = marginPt
     this.doc.moveDown(0.3)
   }
 

@@ -1,40 +1,40 @@
-import { sealData, unsealData } from 'iron-session'
-import { cookies, headers } from 'next/headers'
-import { needed } from '../env'
-import { listPeople } from './repository'
-import { type Person, servedFirm } from './types'
+import { headers } from 'next/headers'
+import { redirect } from 'next/navigation'
+import { pathHeader } from '../http/address'
+import { type Acting, admitToPage, admitted, type PageAdmission } from './admission'
 
-const cookieName = 'spillway-person'
-
-const secret = () => needed('SPILLWAY_SECRET')
-
-/** Who acts, as the screens show it and let choose. */
-interface PersonShown {
-  label: string
-  firm: string
-  zone: string
-  people: { personId: string; label: string }[]
+/** Who acts in this request: in a route as it was admitted. */
+export async function currentActor(): Promise<Acting> {
+  const { acting } = admitted()
+  if (!acting) throw new Error('this route takes nobody of a firm: it has no actor')
+  return acting
 }
 
-/** Who acts in this request: the person of the sealed cookie, or the firm's first. */
-export async function currentActor(): Promise<Person & { firm: string; person: PersonShown }> {
-  const people = await listPeople(servedFirm)
-  const sealed = (await cookies()).get(cookieName)?.value
-  const { personId } = sealed ? await unsealData<{ personId?: string }>(sealed, { password: secret() }) : {}
-  const actor = people.find(p => p.personId === personId) ?? people[0]
-  if (!actor) throw new Error('the firm has no people: run bin/start --fresh')
-  const { label, firm, zone } = actor
-  const choices = people.map(p => ({ personId: p.personId, label: p.label }))
-  return { ...actor, person: { label, firm, zone, people: choices } }
+async function admission(): Promise<{ path: string } & PageAdmission> {
+  const asked = await headers()
+  const path = asked.get(pathHeader) ?? ''
+  return { path, ...(await admitToPage(path.split('?', 1)[0] ?? '', asked)) }
 }
 
-/** Makes this browser act as another person of the firm; false when there is no such person. */
-export async function actAs(personId: string): Promise<boolean> {
-  const people = await listPeople(servedFirm)
-  if (!people.some(p => p.personId === personId)) return false
-  const sealed = await sealData({ personId }, { password: secret() })
-  // a proxy on this machine that speaks TLS to the outside says so
-  const secure = (await headers()).get('x-forwarded-proto') === 'https'
-  ;(await cookies()).set(cookieName, sealed, { httpOnly: true, sameSite: 'lax', path: '/', secure })
-  return true
+/** Who looks at this page; whoever has not signed in is sent to do so, and comes back. */
+export async function pageActor(): Promise<Acting> {
+  const found = await admission()
+  switch (found.to) {
+    case 'sign in':
+      return redirect(`/sign-in?next=${encodeURIComponent(found.path)}`)
+    case 'choose a firm':
+      return redirect('/firms')
+    case 'refuse':
+      return redirect(`/refused?right=${found.right}`)
+    case 'show':
+      if (!found.acting) throw new Error('this page takes nobody of a firm: it has no actor')
+      return found.acting
+  }
+}
+
+/** Who has signed in, on a page that takes it with a firm or without; null on one that takes anybody. */
+export async function pageSignedIn() {
+  const found = await admission()
+  if (found.to === 'sign in') return redirect(`/sign-in?next=${encodeURIComponent(found.path)}`)
+  return found.to === 'show' ? found : null
 }

@@ -1,4 +1,6 @@
-/** The firm that this server serves until people sign in: its short name. */
+import type { Role } from '@/core/firm/roles'
+
+/** The demo’s firm, by its short name. */
 export const servedFirm = 'headwater'
 
 /** The person who acts, and the firm that every query is scoped to. */
@@ -6,10 +8,23 @@ export interface Actor {
   firmId: string
   personId: string
   label: string
+  /** a role of the firm, or `customer` for what comes in by a link */
   role: string
 }
 
 /** One of a firm's people, with the firm's zone (an IANA name): its day is what dates are written in. */
 export interface Person extends Actor {
   zone: string
+}
+
+/** Who acts, as the screens show it. */
+export interface PersonShown {
+  label: string
+  firm: string
+  zone: string
+  role: Role
+  /** who inspects where the firm works; empty where it is not said */
+  authority: string
+  /** looked around as, in the demo */
+  demo: boolean
 }

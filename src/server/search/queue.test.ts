@@ -10,10 +10,11 @@ import { createJob } from '../jobs/repository'
 import { listPacks } from '../packs/repository'
 import { listPeople } from '../people/repository'
 import { type Actor, servedFirm } from '../people/types'
+import { closeSender } from '../queue/boss'
 import { freshet18, sluice22, weirgate36 } from '../seeds/catalogue'
 import { seedDemo } from '../seeds/demo'
 import { alderHollow } from '../seeds/jobs/alder-hollow'
-import { closeSender, startPack, startSearch, workOnSearches } from './queue'
+import { startPack, startSearch, workOnSearches } from './queue'
 import { cancelSearches, keepAnswer, latestSearch } from './repository'
 
 const catalogue = [sluice22, weirgate36, freshet18]

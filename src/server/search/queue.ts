@@ -1,5 +1,5 @@
 import type { Knex } from 'knex'
-import PgBoss from 'pg-boss'
+import type PgBoss from 'pg-boss'
 import * as z from 'zod'
 import { searchSentence } from '@/core/search/front'
 import { search } from '@/core/search/search'
@@ -8,10 +8,21 @@ import { type Crew, perform, type Task } from '@/core/search/tasks'
 import type { OfFirm } from '../db/connection'
 import { always, transaction } from '../db/transaction'
 import { allFirms } from '../db/whose'
-import { needed } from '../env'
 import { log } from '../log'
+import { readMail } from '../mail/outbox'
+import { post as give } from '../mail/post'
 import { nightly } from '../nightly/nightly'
 import { failPack, makePack, putPack } from '../packs/repository'
+import {
+  deadQueue,
+  mailQueue,
+  nightlyQueue,
+  packQueue,
+  sender,
+  started,
+  stepQueue,
+  taskQueue,
+} from '../queue/boss'
 import {
   answersIn,
   answersOf,
@@ -24,17 +35,10 @@ import {
   tellProgress,
 } from './repository'
 
-/**
+/*
  * Searches on the queue. One kind of job goes a step further in a search, and hands out a round of pieces; the other kind
  * does one piece. Whatever is interrupted is done again by whoever is there, and an answer is kept once.
  */
-const stepQueue = 'design-search-step'
-const taskQueue = 'design-search-task'
-/** What neither a worker nor twenty tries could do comes here, and ends its search with a word. */
-const deadQueue = 'design-search-dead'
-const nightlyQueue = 'nightly'
-/** Packs of a hand-over: one document each. */
-const packQueue = 'hand-over-pack'
 
 /** Whatever is handed to a worker says whose it is. */
 const stepSchema = z.object({ searchId: z.uuid(), firmId: z.uuid() })
@@ -45,68 +49,6 @@ const taskSchema = stepSchema.extend({
   of: z.int(),
   task: z.custom<Task>(value => typeof value === 'object' && value !== null),
 })
-
-const kept: { boss?: Promise<PgBoss> } =
-  (globalThis as { spillwayQueue?: { boss?: Promise<PgBoss> } }).spillwayQueue ?? {}
-;(globalThis as { spillwayQueue?: { boss?: Promise<PgBoss> } }).spillwayQueue = kept
-
-async function started(works: boolean): Promise<PgBoss> {
-  const connectionString = needed('DATABASE_URL')
-  const boss = new PgBoss({
-    connectionString,
-    max: 4,
-    migrate: false,
-    schedule: works,
-    supervise: works,
-    archiveCompletedAfterSeconds: 3600,
-    archiveFailedAfterSeconds: 86_400,
-    deleteAfterDays: 2,
-    ...(works && { maintenanceIntervalSeconds: 15 }),
-  })
-  boss.on('error', error => log.error({ error: error.message }, 'queue'))
-  await boss.start()
-  return boss
-}
-
-/** Makes the queues, and brings those of an earlier version up to date; as the owner of the database, before anybody serves. */
-export async function makeQueues(): Promise<void> {
-  const boss = new PgBoss({
-    connectionString: needed('SPILLWAY_OWNER_URL'),
-    max: 2,
-    schedule: false,
-    supervise: false,
-  })
-  boss.on('error', error => log.error({ error: error.message }, 'queue'))
-  await boss.start()
-  // a piece that a dead worker held is free again after a minute and a half
-  const again = { retryLimit: 20, retryDelay: 1, expireInSeconds: 90 }
-  await boss.createQueue(deadQueue, { name: deadQueue, policy: 'standard' })
-  await boss.createQueue(packQueue, {
-    name: packQueue,
-    policy: 'standard',
-    retryLimit: 3,
-    retryDelay: 2,
-    expireInSeconds: 300,
-  })
-  await boss.createQueue(nightlyQueue, { name: nightlyQueue, policy: 'short', retryLimit: 2 })
-  // of one step or piece at most one waits, however many ask for it
-  for (const name of [stepQueue, taskQueue]) {
-    const options = { name, policy: 'short', deadLetter: deadQueue, ...again } as const
-    await boss.createQueue(name, options)
-    // one that an earlier version made learns where its dead go
-    await boss.updateQueue(name, options)
-  }
-  await boss.stop({ graceful: false })
-}
-
-/** The queue of this process, for sending alone. */
-function sender(): Promise<PgBoss> {
-  kept.boss ??= started(false).catch((error: unknown) => {
-    kept.boss = undefined
-    throw error
-  })
-  return kept.boss
-}
 
 /** Puts something down within a transaction and hands it to the workers: both, or neither. */
 async function handed<T extends string | null>(
@@ -332,6 +274,9 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
       )
     }
   })
+  await boss.work(mailQueue, often, async ([job]) => {
+    if (job) await give(readMail(job.data))
+  })
   const sweep = async () => {
     for (const firm of await allFirms())
       for (const searchId of await forsakenSearches(firm, new Date())) await giveUp({ ...firm, searchId })
@@ -344,11 +289,4 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
   // in the night of most firms
   await boss.schedule(nightlyQueue, '23 8 * * *')
   return { stop: () => boss.stop({ graceful: true, timeout: 5000 }) }
-}
-
-/** Lets go of the queue of this process. */
-export async function closeSender(): Promise<void> {
-  const boss = await kept.boss
-  kept.boss = undefined
-  await boss?.stop({ graceful: false })
 }

@@ -84,7 +84,7 @@ test('seeding is idempotent, a half-written demo is written to the end, and what
   expect(await seedDemo()).toBe('written to the end')
   expect(await seedDemo()).toBeNull()
   const people = await listPeople(servedFirm)
-  expect(people.map(p => p.label)).toEqual(['Designer', 'Field technician'])
+  expect(people.map(p => p.label)).toEqual(['Designer', 'Owner', 'Field technician'])
   const [actor] = people
   if (!actor) throw new Error('no people')
   for (const { id, job } of demoJobs) {

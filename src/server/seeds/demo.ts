@@ -5,6 +5,7 @@ import { promisify } from 'node:util'
 import { gunzip } from 'node:zlib'
 import { applyOperation } from '@/core/job/operations'
 import type { Job } from '@/core/job/schema'
+import { demoLogins, demoRoles } from '../accounts/demo-entry'
 import { addEquipment, setStock } from '../catalogue/repository'
 import { ownerDb } from '../db/connection'
 import { always, transaction } from '../db/transaction'
@@ -33,6 +34,12 @@ const designer: Actor = {
   personId: '5a1de000-0000-4000-8000-0000000000d1',
   label: 'Designer',
   role: 'designer',
+}
+const owner: Actor = {
+  ...designer,
+  personId: '5a1de000-0000-4000-8000-0000000000a1',
+  label: 'Owner',
+  role: 'owner',
 }
 const technician = {
   ...designer,
@@ -132,6 +139,63 @@ async function keepLog({ name, job }: (typeof logFiles)[number], n: number, at: 
     )
 }
 
+/** A second firm, which shows that firms never see each other; the demo’s owner looks on there. */
+const millpond = {
+  firmId: '5a1de000-0000-4000-8000-0000000000f2',
+  owner: '5a1de000-0000-4000-8000-0000000000a2',
+  reader: '5a1de000-0000-4000-8000-0000000000b2',
+}
+
+/** The demo’s people, and the logins by which one looks around as them. */
+async function seedPeople() {
+  const db = ownerDb()
+  const people = { owner, designer, technician }
+  await db('login.user')
+    .insert(
+      demoRoles.map(role => ({
+        id: demoLogins[role],
+        name: people[role].label,
+        email: `${role}@headwater.example`,
+        email_verified: true,
+      })),
+    )
+    .onConflict()
+    .ignore()
+  await db('firm')
+    .insert({ id: millpond.firmId, slug: 'millpond', name: 'Millpond Solar' })
+    .onConflict()
+    .ignore()
+  await db('person')
+    .insert([
+      ...demoRoles.map(role => ({
+        id: people[role].personId,
+        firm_id: people[role].firmId,
+        label: people[role].label,
+        role: people[role].role,
+        login_id: demoLogins[role],
+        joined_at: clock,
+      })),
+      {
+        id: millpond.owner,
+        firm_id: millpond.firmId,
+        label: 'Owner',
+        role: 'owner',
+        login_id: null,
+        joined_at: clock,
+      },
+      {
+        id: millpond.reader,
+        firm_id: millpond.firmId,
+        label: 'Owner of Headwater',
+        role: 'reader',
+        login_id: demoLogins.owner,
+        joined_at: new Date(),
+      },
+    ])
+    .onConflict()
+    .ignore()
+}
+
 /**
  * The demo firm, its catalogue and jobs, the same bits every time. What is whole already is left as it is, whatever was made of
  * it since; what a killed run left half written is written to the end. Answers which, or null.
@@ -144,12 +208,7 @@ export async function seedDemo(): Promise<'written' | 'written to the end' | nul
     .insert({ id: designer.firmId, slug: servedFirm, name: 'Headwater Electric' })
     .onConflict()
     .ignore()
-  await ownerDb()('person')
-    .insert(
-      [designer, technician].map(p => ({ id: p.personId, firm_id: p.firmId, label: p.label, role: p.role })),
-    )
-    .onConflict()
-    .ignore()
+  await seedPeople()
   await addEquipment(designer, catalogue)
   await setStock(designer, { ...stock, ...vanStock })
   await putWays(designer, { minutes: firmMinutes }, 0)
@@ -164,6 +223,6 @@ export async function seedDemo(): Promise<'written' | 'written to the end' | nul
   for (const [n, log] of logFiles.entries()) await keepLog(log, n, clock)
   await seedEstimates({ ...designer, zone: 'America/New_York', firm: 'Headwater Electric' }, new Date())
   await handOver(new Date('2026-02-17T15:00:00Z'))
-  await ownerDb()('setting').insert({ key: 'demo', value: '"whole"' })
+  await ownerDb()('setting').insert({ key: 'demo', value: '"whole"' }).onConflict().ignore()
   return begun ? 'written to the end' : 'written'
 }

@@ -3,15 +3,22 @@ import { readFile } from 'node:fs/promises'
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http'
 import next from 'next'
 import { needed, setting } from '../env'
+import { addressHeader, addressOf, pathHeader } from '../http/address'
 import { answering, troubleWords } from '../http/trouble'
 import { log } from '../log'
+import { loggedPath, requestIdOf } from './access'
+import { answerHeaders } from './headers'
 import { hasRoom, health } from './health'
 import { isOwnHost } from './hosts'
 import { lane, laneOf } from './lanes'
+import { waitByLink } from './links'
+import { answered, mayReadMetrics, metrics } from './metrics'
 import { contentSecurityPolicy } from './policy'
 
 const port = needed('PORT')
 const dev = process.argv.includes('--dev')
+/** How long what is being answered may take, once this process is to end; the keeper gives 8 s. */
+const longestDrainMs = 6000
 const methods = new Set(['GET', 'HEAD', 'POST'])
 
 /** What is bundled beside the application. */
@@ -45,12 +52,44 @@ function say(request: IncomingMessage, response: ServerResponse, status: number,
   )
 }
 
+/** Streams that stay open for hours: cut when this process is to end, and opened again with another. */
+const open = new Set<ServerResponse>()
+let draining = false
+
 const app = next({ dev, hostname: '127.0.0.1', port, ...(dev && { turbopack: true }) })
 
 async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
   const path = (request.url ?? '/').split('?', 1)[0] ?? '/'
-  response.setHeader('x-content-type-options', 'nosniff')
-  response.setHeader('referrer-policy', 'same-origin')
+  const behindProxy = setting('SPILLWAY_BEHIND_PROXY') === 'yes'
+  // the scheme is a proxy’s to tell, and nobody else’s
+  if (!behindProxy) delete request.headers['x-forwarded-proto']
+  const isTls = request.headers['x-forwarded-proto'] === 'https'
+  for (const [name, value] of Object.entries(answerHeaders(isTls))) response.setHeader(name, value)
+  const address = addressOf(
+    request.socket.remoteAddress,
+    request.headers['x-forwarded-for']?.toString(),
+    behindProxy,
+  )
+  request.headers[addressHeader] = address
+  const requestId = requestIdOf(request.headers['x-request-id']?.toString(), behindProxy)
+  response.setHeader('x-request-id', requestId)
+  const lane = laneOf(path)
+  const from = performance.now()
+  if (!path.startsWith('/_next/'))
+    response.once('close', () => {
+      const ms = performance.now() - from
+      answered(lane, request.method ?? '', response.statusCode, ms / 1000)
+      log.info(
+        {
+          requestId,
+          method: request.method,
+          path: loggedPath(path),
+          status: response.statusCode,
+          ms: Math.round(ms),
+        },
+        'answered',
+      )
+    })
   if (!isOwnHost(request.headers.host, setting('SPILLWAY_HOSTS')))
     return say(request, response, 421, 'This address is none of this server’s. Open Spillway by its own.')
   if (!methods.has(request.method ?? '')) {
@@ -66,6 +105,20 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
     response.end(JSON.stringify(how))
     return
   }
+  if (path === '/api/ready') {
+    const ready = !draining && (await health()).ok
+    response.writeHead(ready ? 200 : 503, { 'content-type': 'application/json', 'cache-control': 'no-store' })
+    response.end(JSON.stringify({ ready }))
+    return
+  }
+  if (path === '/metrics') {
+    if (!mayReadMetrics(request.socket.remoteAddress, request.headers['x-forwarded-for']?.toString()))
+      return say(request, response, 404, 'There is nothing here.')
+    const { type, text } = await metrics()
+    response.writeHead(200, { 'content-type': type, 'cache-control': 'no-store' })
+    response.end(text)
+    return
+  }
   const script = scripts[path]
   if (script && !(dev && path === '/sw.js')) {
     response.writeHead(200, { 'content-type': 'text/javascript', 'cache-control': 'no-cache' })
@@ -75,16 +128,31 @@ async function answer(request: IncomingMessage, response: ServerResponse): Promi
   if (path.startsWith('/_next/')) return app.getRequestHandler()(request, response)
   if (request.method === 'POST' && !(await hasRoom()))
     return say(request, response, troubleWords.full.status, troubleWords.full.sentence)
-  const release = await lanes[laneOf(path)].enter()
+  const seconds = await waitByLink(path, address).catch(() => null)
+  if (seconds !== null) {
+    response.setHeader('retry-after', String(seconds))
+    return say(
+      request,
+      response,
+      429,
+      'Too much was asked by this link. Wait some minutes, then open it again.',
+    )
+  }
+  const release = await lanes[lane].enter()
   if (!release) return say(request, response, troubleWords.busy.status, troubleWords.busy.sentence)
   response.once('close', release)
+  if (lane === 'live') {
+    open.add(response)
+    response.once('close', () => open.delete(response))
+  }
   if (response.closed || request.socket.destroyed) return release()
   const nonce = randomBytes(16).toString('base64')
   const policy = contentSecurityPolicy(nonce, dev)
   request.headers['content-security-policy'] = policy
   request.headers['x-nonce'] = nonce
+  request.headers[pathHeader] = request.url ?? '/'
   response.setHeader('content-security-policy', policy)
-  await answering.run({ trouble: null }, async () => {
+  await answering.run({ trouble: null, requestId }, async () => {
     const mark = answering.getStore()
     const writeHead = response.writeHead.bind(response)
     // a page that could not be made for want of the database says so by its status
@@ -121,11 +189,17 @@ server.on('error', error => {
   process.exit(1)
 })
 
+/** Nothing new is taken; what is being answered is answered; streams are cut. */
 const stop = () => {
+  draining = true
   server.close(() => process.exit(0))
+  for (const response of open) response.destroy()
   server.closeIdleConnections()
+  // who keeps a connection hears that it is over with the next answer
+  const idle = setInterval(() => server.closeIdleConnections(), 100)
+  idle.unref()
   // what does not end is cut: everything that was acknowledged is written
-  setTimeout(() => process.exit(0), 3000).unref()
+  setTimeout(() => process.exit(0), longestDrainMs).unref()
 }
 process.once('SIGTERM', stop)
 process.once('SIGINT', stop)

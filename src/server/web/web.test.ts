@@ -1,6 +1,12 @@
+import { closeDb } from '../db/connection'
+import { addressOf } from '../http/address'
+import { loggedPath, requestIdOf } from './access'
+import { answerHeaders } from './headers'
 import { freeMegabytes, hasRoom } from './health'
 import { isOwnHost } from './hosts'
 import { lane, laneOf } from './lanes'
+import { waitByLink } from './links'
+import { answered, mayReadMetrics, metrics } from './metrics'
 import { contentSecurityPolicy } from './policy'
 
 test('only this server’s own names are taken as its host', () => {
@@ -57,4 +63,56 @@ test('room is told where the data lie; below the least of it nothing is written,
   delete process.env.SPILLWAY_LEAST_FREE_MB
   expect(await hasRoom()).toBe(true)
   delete process.env.SPILLWAY_DATA
+})
+
+test('every answer tells the browser what it may do; TLS is told where a proxy of ours speaks it', () => {
+  expect(answerHeaders(false)).toMatchObject({
+    'x-content-type-options': 'nosniff',
+    'cross-origin-opener-policy': 'same-origin',
+  })
+  expect(answerHeaders(false)).not.toHaveProperty('strict-transport-security')
+  expect(answerHeaders(true)['strict-transport-security']).toMatch(/^max-age=63072000/)
+})
+
+test('the address is the one who is connected, or what a proxy of ours wrote last; never what was sent along', () => {
+  expect(addressOf('::ffff:192.0.2.7', '203.0.113.9', false)).toBe('192.0.2.7')
+  expect(addressOf('127.0.0.1', 'spoofed, 203.0.113.9', true)).toBe('203.0.113.9')
+  expect(addressOf(undefined, undefined, true)).toBe('unknown')
+  expect(addressOf('x'.repeat(500), undefined, false)).toHaveLength(64)
+})
+
+test('links are counted by themselves and by who asks; other pages are not', async () => {
+  const token = crypto.randomUUID()
+  const asks = []
+  for (let n = 0; n < 402; n++) asks.push(await waitByLink(`/api/for/${token}`, `a ${token}`))
+  expect(asks.slice(0, 400).every(s => s === null)).toBe(true)
+  expect(asks.at(-1)).toBeGreaterThan(0)
+  expect(await waitByLink(`/house/${token}x`, `a ${token}`)).toBeNull()
+  expect(await waitByLink('/jobs', `a ${token}`)).toBeNull()
+  await closeDb()
+})
+
+test('the log tells a request by its id and its path, and no secret of it', () => {
+  expect(loggedPath('/api/for/abcdef/file?name=x')).toBe('/api/for/…/file')
+  expect(loggedPath('/join/abcdef?x=1')).toBe('/join/…')
+  expect(loggedPath('/jobs/1/panel?token=secret')).toBe('/jobs/1/panel')
+  expect(requestIdOf('from-the-proxy-1', true)).toBe('from-the-proxy-1')
+  for (const [given, behind] of [
+    ['from-outside-1', false],
+    ['a\nb', true],
+    [undefined, true],
+  ] as const)
+    expect(requestIdOf(given, behind)).toMatch(/^[0-9a-f-]{36}$/)
+})
+
+test('figures are told to this machine alone, and never through the proxy', async () => {
+  expect(mayReadMetrics('127.0.0.1', undefined)).toBe(true)
+  expect(mayReadMetrics('::1', undefined)).toBe(true)
+  expect(mayReadMetrics('192.0.2.1', undefined)).toBe(false)
+  expect(mayReadMetrics('127.0.0.1', '192.0.2.1')).toBe(false)
+  answered('taps', 'POST', 200, 0.02)
+  const { text } = await metrics()
+  expect(text).toMatch(/spillway_request_seconds_count\{lane="taps",method="POST",status="200"\} 1/)
+  expect(text).toMatch(/spillway_database_connections\{state="used"\}/)
+  await closeDb()
 })

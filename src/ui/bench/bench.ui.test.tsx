@@ -9,7 +9,13 @@ import { CalculatorView } from './CalculatorView'
 let path = '/bench/voltage-drop'
 jest.mock('next/navigation', () => ({ usePathname: () => path, useRouter: () => ({ refresh: () => {} }) }))
 jest.mock('next/dynamic', () => () => () => null)
-const person = { label: 'Designer', firm: 'The firm', zone: 'America/New_York', people: [] }
+const person = {
+  label: 'Designer',
+  firm: 'The firm',
+  zone: 'America/New_York',
+  role: 'designer',
+  demo: false,
+} as const
 const field = (name: string | RegExp) => screen.getByRole<HTMLInputElement>('textbox', { name })
 const press = (name: string | RegExp) => screen.getByRole('button', { name })
 const answer = () => screen.getByRole('region', { name: 'Answer' }).textContent ?? ''

@@ -13,7 +13,13 @@ jest.mock('next/navigation', () => ({
   usePathname: () => '/checks',
   useRouter: () => ({ refresh: () => {} }),
 }))
-const person = { label: 'Designer', firm: 'The firm', zone: 'America/New_York', people: [] }
+const person = {
+  label: 'Designer',
+  firm: 'The firm',
+  zone: 'America/New_York',
+  role: 'designer',
+  demo: false,
+} as const
 const wrong = {
   ...alderHollow,
   hookup: { ...alderHollow.hookup, path: [], runs: [], sourceNeutral: 'left off' as const },

@@ -4,17 +4,20 @@ import { Calculator, Moon, Sun, UserRound } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { type ReactNode, useState } from 'react'
+import type { Role } from '@/core/firm/roles'
 import { Logo } from './Logo'
 import { Row } from './pieces'
 import { setFirmZone } from './today'
 
-const ActAs = dynamic(() => import('./ActAs').then(m => m.ActAs))
+const PersonMenu = dynamic(() => import('./PersonMenu').then(m => m.PersonMenu))
 
 export interface PersonChoice {
   label: string
   firm: string
   zone: string
-  people: { personId: string; label: string }[]
+  role: Role
+  /** looked around as, in the demo */
+  demo: boolean
 }
 
 /** The bar above every screen: home, what the screen adds, day or night, who is acting. */
@@ -79,7 +82,7 @@ export function TopBar({
       </Button>
       <Row sx={{ flex: 1, flexWrap: 'nowrap', minWidth: 0 }}>{children}</Row>
       <SchemeToggle />
-      <PersonMenu person={person} />
+      <PersonButton person={person} />
     </Row>
   )
 }
@@ -101,14 +104,14 @@ function SchemeToggle() {
   )
 }
 
-function PersonMenu({ person }: { person: PersonChoice }) {
+function PersonButton({ person }: { person: PersonChoice }) {
   const [anchor, setAnchor] = useState<HTMLElement | null>(null)
   return (
     <>
       <Button
         color="inherit"
         aria-haspopup="menu"
-        aria-label={`Acting as ${person.label}, ${person.firm}`}
+        aria-label={`${person.label}, ${person.firm}`}
         startIcon={<UserRound size={18} aria-hidden />}
         onClick={event => setAnchor(event.currentTarget)}
       >
@@ -116,7 +119,7 @@ function PersonMenu({ person }: { person: PersonChoice }) {
           {person.label}
         </Box>
       </Button>
-      {anchor && <ActAs person={person} anchor={anchor} onClose={() => setAnchor(null)} />}
+      {anchor && <PersonMenu person={person} anchor={anchor} onClose={() => setAnchor(null)} />}
     </>
   )
 }

@@ -46,6 +46,7 @@ export const shortcuts = {
   'hand-over': { keys: 'h', shown: 'H', what: 'Hand over', where: job },
   print: { keys: either('0'), shown: '0', what: 'Print', where: job },
   'one-line': { keys: 'o', shown: 'O', what: 'One-line', where: job },
+  history: { keys: 'y', shown: 'Y', what: 'History', where: job },
   calculations: { keys: 'c', shown: 'C', what: 'Calculations', where: job },
   undo: { keys: 'mod+z', shown: 'Ctrl Z', what: 'undo', where: job },
   redo: { keys: 'mod+shift+z, mod+y', shown: 'Ctrl Shift Z', what: 'redo', where: job },

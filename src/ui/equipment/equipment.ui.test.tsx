@@ -9,7 +9,13 @@ import type { Firm } from './useEquipment'
 
 jest.mock('next/navigation', () => ({ useRouter: () => ({ refresh: () => {} }) }))
 
-const person = { label: 'Designer', firm: 'The firm', zone: 'America/New_York', people: [] }
+const person = {
+  label: 'Designer',
+  firm: 'The firm',
+  zone: 'America/New_York',
+  role: 'designer',
+  demo: false,
+} as const
 // a few of each: jsdom draws a grid slowly
 const few = catalogue.filter(e => e.kind === 'station' || e.kind === 'generator').slice(0, 7)
 const first: Firm = { equipment: few, stock, labour: usualLabour }

@@ -19,7 +19,6 @@ import { WorkspaceRoot } from '../workspace/Workspace'
 import { Merged } from './Merged'
 import { StepCard } from './StepCard'
 import { StepList } from './StepList'
-import { useLive } from './useLive'
 import { useStep } from './useStep'
 import { MinutesContext, useCurrent, useWork, type Work } from './useWork'
 
@@ -57,7 +56,6 @@ function Field({ person }: { person: PersonChoice }) {
   const notice = useWorkspace(s => s.notice)
   const conflict = useWorkspace(s => s.conflict !== null)
   const { online, kept, photos, send } = useOffline()
-  useLive(id)
   const work = useWork()
   const { order, stand } = work
   const [listed, setListed] = useState(false)

@@ -18,7 +18,6 @@ import { useWorkspace } from '../workspace/store'
 import { Merged } from './Merged'
 import { StepCard } from './StepCard'
 import { StepList } from './StepList'
-import { useLive } from './useLive'
 import { useStep } from './useStep'
 import { MinutesContext, useCurrent, useWork, type Work } from './useWork'
 
@@ -38,7 +37,7 @@ function Desk() {
   const work = useWork()
   const { order, stand } = work
   const { send } = useOffline()
-  const connected = useLive(id)
+  const connected = useWorkspace(s => s.heard)
   const [paper, setPaper] = useState(false)
   const { task, number, choose } = useCurrent(work)
   const step = useStep(task, work, () => choose(order.tasks[number + 1]?.id ?? null))

@@ -9,6 +9,7 @@ import { alderHollow, fernbrook, quarryRidge, saltmarshLane } from '@/server/see
 import { worked } from '@/server/seeds/worked'
 import { alone, inWorkspace } from '../test/render'
 import { fakeServer } from '../test/server'
+import { useLive } from '../workspace/useLive'
 import { Booklet } from './Booklet'
 import { FieldScreen } from './FieldView'
 import { Merged } from './Merged'
@@ -20,7 +21,13 @@ jest.mock('next/navigation', () => ({
   useRouter: () => ({ push: () => {} }),
   usePathname: () => '/jobs/job/work',
 }))
-const person = { label: 'Field technician', firm: 'Firm', zone: 'America/New_York', people: [] }
+const person = {
+  label: 'Field technician',
+  firm: 'Firm',
+  zone: 'America/New_York',
+  role: 'designer',
+  demo: false,
+} as const
 const textOf = (element: Element | null | undefined) => element?.textContent ?? ''
 
 beforeEach(() => {
@@ -156,6 +163,11 @@ test('office and field are told alike what no longer fits, and whose clock jumpe
 })
 
 test('the office hears of others by the server’s events, while somebody looks', async () => {
+  let people: ((e: { data: string }) => void) | undefined
+  const Live = () => {
+    useLive()
+    return null
+  }
   const opened: {
     url: string
     onopen?: () => void
@@ -165,16 +177,27 @@ test('the office hears of others by the server’s events, while somebody looks'
   Object.assign(globalThis, {
     EventSource: class {
       close = jest.fn()
+      addEventListener = (_: string, hear: (e: { data: string }) => void) => {
+        people = hear
+      }
       constructor(readonly url: string) {
         opened.push(this as never)
       }
     },
   })
-  const page = inWorkspace(<WorkView minutes={[]} />, fernbrook)
+  const page = inWorkspace(
+    <>
+      <Live />
+      <WorkView minutes={[]} />
+    </>,
+    fernbrook,
+  )
   expect(opened.map(o => o.url)).toEqual(['/api/jobs/job/live'])
   expect(screen.getByText(/no live connection/)).toBeDefined()
   act(() => opened[0]?.onopen?.())
   expect(screen.getByText('as it comes')).toBeDefined()
+  act(() => people?.({ data: '{"names":["Ada"],"again":true}' }))
+  expect(page.store.getState().others).toEqual(['Ada', 'you, elsewhere,'])
   page.server.record = {
     ...page.server.record,
     revision: page.server.record.revision + 1,

@@ -20,6 +20,9 @@ interface LineProps extends Named {
   placeholder?: string
   /** several lines, so many at first */
   lines?: number
+  type?: 'email' | 'password'
+  /** what a browser may fill in, in its own words */
+  autoComplete?: string
   /** Enter, or leaving the field */
   onDone?: () => void
   /** true where it was taken for more than a text */
@@ -35,6 +38,8 @@ export function LineField({
   most = 200,
   placeholder,
   lines,
+  type,
+  autoComplete = 'off',
   onDone,
   onPaste,
 }: LineProps) {
@@ -47,6 +52,7 @@ export function LineField({
       value={typeof value === 'string' ? value : ''}
       autoFocus={autoFocus}
       placeholder={placeholder}
+      type={type}
       error={problem !== undefined}
       helperText={saidOf(label, problem) ?? help}
       multiline={lines !== undefined}
@@ -64,7 +70,7 @@ export function LineField({
         onDone()
       }}
       slotProps={{
-        htmlInput: { autoComplete: 'off', maxLength: most },
+        htmlInput: { autoComplete, maxLength: most },
         ...(placeholder && { inputLabel: { shrink: true } }),
       }}
     />

@@ -173,7 +173,13 @@ test('on paper only what changed: old beside new, the card, the figures; nothing
 })
 
 test('what is due across houses: overdue in words, nothing in words', () => {
-  const person = { label: 'Ann', firm: 'Firm', zone: 'America/New_York', people: [] }
+  const person = {
+    label: 'Ann',
+    firm: 'Firm',
+    zone: 'America/New_York',
+    role: 'designer',
+    demo: false,
+  } as const
   const due = [{ what: 'yearly test' as const, text: 'Yearly test', on: '2026-01-02' }]
   const { unmount } = alone(
     <DueScreen

@@ -7,7 +7,13 @@ import { JobsScreen } from './JobsScreen'
 
 const router = { push: jest.fn(), replace: jest.fn(), refresh: jest.fn() }
 jest.mock('next/navigation', () => ({ useRouter: () => router }))
-const person = { label: 'Designer', firm: 'The firm', zone: 'America/New_York', people: [] }
+const person = {
+  label: 'Designer',
+  firm: 'The firm',
+  zone: 'America/New_York',
+  role: 'designer',
+  demo: false,
+} as const
 const address = { q: '', sort: 'updated', order: '', page: 1, archived: false, templates: false }
 const row = (facts: Partial<JobListRow> = {}): JobListRow => ({
   id: 'one',

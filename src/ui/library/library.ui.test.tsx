@@ -7,7 +7,13 @@ import { LibraryScreen } from './LibraryScreen'
 import type { FirmTypical } from './useLibrary'
 
 jest.mock('next/navigation', () => ({ useRouter: () => ({ refresh: () => {} }) }))
-const person = { label: 'Designer', firm: 'The firm', zone: 'America/New_York', people: [] }
+const person = {
+  label: 'Designer',
+  firm: 'The firm',
+  zone: 'America/New_York',
+  role: 'designer',
+  demo: false,
+} as const
 const cpap = library.find(t => t.name === 'CPAP with humidifier')
 if (!cpap) throw new Error('no CPAP in the library')
 let firms: FirmTypical[]

@@ -20,11 +20,14 @@ export function JobSheet({
   revision,
   printedOn,
   firm,
+  authority = '',
 }: {
   job: Job
   revision: number
   printedOn: string
   firm: string
+  /** who inspects */
+  authority?: string
 }) {
   const evaluation = evaluate(found)
   const { job } = asPlanned(found)
@@ -51,6 +54,7 @@ export function JobSheet({
           revision {revision}, {printedOn}
           <br />
           NEC {job.edition}
+          {authority && `, ${authority}`}
         </p>
       </header>
       <p className={styles.design}>

@@ -13,7 +13,6 @@ import { Column, Empty, Quiet } from '../common/pieces'
 import { ThumbBar } from '../common/ThumbBar'
 import { Tool } from '../common/Tool'
 import { type PersonChoice, TopBar } from '../common/TopBar'
-import { useLive } from '../field/useLive'
 import { Connection, useOffline } from '../trace/useOffline'
 import { SaveState } from '../workspace/SaveState'
 import { useWorkspace } from '../workspace/store'
@@ -53,7 +52,6 @@ function Proving({ person }: { person: PersonChoice }) {
   const conflict = useWorkspace(s => s.conflict !== null)
   const working = useWorkspace(s => s.working !== null)
   const { online, kept, photos, send } = useOffline()
-  useLive(id)
   const tests = useTests()
   // what a reading means is drawn first, what follows from it behind it
   const settled = useDeferredValue(tests)

@@ -14,7 +14,6 @@ import { FileButton } from '../common/FileButton'
 import { Fold } from '../common/Fold'
 import { Level } from '../common/Level'
 import { Card, Column, Empty, Quiet, Row, View } from '../common/pieces'
-import { useLive } from '../field/useLive'
 import { useOffline } from '../trace/useOffline'
 import { useWorkspace } from '../workspace/store'
 import { Matrix } from './Matrix'
@@ -37,7 +36,6 @@ export function TestsView() {
   const { list, stand } = tests
   const bench = useBench()
   const { send } = useOffline()
-  useLive(id)
   const { test, number, choose } = useChosen(tests)
   useEffect(() => {
     // a link leads to a test

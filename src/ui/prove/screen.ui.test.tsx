@@ -20,7 +20,13 @@ jest.mock('next/navigation', () => ({
   useRouter: () => ({ push: () => {} }),
   usePathname: () => '/jobs/job/prove',
 }))
-const person = { label: 'Field technician', firm: 'Firm', zone: 'America/New_York', people: [] }
+const person = {
+  label: 'Field technician',
+  firm: 'Firm',
+  zone: 'America/New_York',
+  role: 'designer',
+  demo: false,
+} as const
 const textOf = (element: Element | null | undefined) => element?.textContent ?? ''
 
 beforeEach(() => {

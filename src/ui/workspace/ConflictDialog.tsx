@@ -15,7 +15,9 @@ export function ConflictDialog() {
       close={null}
       actions={
         <>
-          <Button onClick={() => resolve('theirs')}>Let {plural(pending.length, 'change')} of mine go</Button>
+          <Button onClick={() => resolve('theirs')}>
+            Put {plural(pending.length, 'change')} of mine aside
+          </Button>
           <Button variant="contained" autoFocus onClick={() => resolve('mine-on-top')}>
             Put mine on top
           </Button>

@@ -1,6 +1,6 @@
 'use client'
-import { Box, ButtonBase, Typography } from '@mui/material'
-import { CircleHelp, Command, Pencil, Redo2, Undo2 } from 'lucide-react'
+import { Box, ButtonBase, Chip, Typography } from '@mui/material'
+import { CircleHelp, Command, Pencil, Redo2, Undo2, Users } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import { type ReactNode, useEffect, useState } from 'react'
 import type { Evaluation } from '@/core/assess/evaluate'
@@ -15,6 +15,7 @@ import { SaveState } from './SaveState'
 import { StepsNav } from './StepsNav'
 import { createWorkspace, useWorkspace, useWorkspaceStore, WorkspaceContext } from './store'
 import { useKeys } from './useKeys'
+import { useLive } from './useLive'
 import styles from './Workspace.module.css'
 
 const WorkingDrawer = dynamic(() => import('./WorkingDrawer').then(m => m.WorkingDrawer))
@@ -58,7 +59,7 @@ function Guard() {
   const store = useWorkspaceStore()
   useEffect(() => {
     void store.getState().start()
-    store.getState().takeUp()
+    void store.getState().takeUp()
     void store.getState().refresh()
     const look = () => {
       if (document.visibilityState === 'visible') void store.getState().refresh()
@@ -77,7 +78,24 @@ function Guard() {
       window.removeEventListener('beforeunload', warn)
     }
   }, [store])
+  useLive()
   return null
+}
+
+/** Who else looks at this job just now. */
+function AlsoHere() {
+  const others = useWorkspace(s => s.others)
+  if (!others.length) return null
+  return (
+    <Chip
+      size="small"
+      role="status"
+      icon={<Users size={14} aria-hidden />}
+      label={others.length > 2 ? `${others.length} more here` : `${others.join(', ')} here too`}
+      title={`Also here: ${others.join(', ')}`}
+      sx={{ maxWidth: { xs: 96, sm: 220 } }}
+    />
+  )
 }
 
 type Overlay = 'shortcuts' | 'palette' | 'facts' | 'balance' | null
@@ -111,6 +129,7 @@ function Frame({ person, children }: { person: PersonChoice; children: ReactNode
           onClick={() => setOverlay('facts')}
           icon={Pencil}
         />
+        <AlsoHere />
         <SaveState />
         <UndoRedo />
         <Tool

@@ -4,12 +4,29 @@ import { alderHollow } from '@/server/seeds/jobs/alder-hollow'
 import { fakeServer, workspaceOf } from '../test/server'
 import * as engine from './engine'
 import { createWorkspace } from './store'
+import type { Unsaved } from './unsaved'
+
+// the store of a device keeps other hours than these clocks
+let kept: Unsaved | null = null
+let aside: unknown[] = []
+jest.mock('./unsaved', () => ({
+  nothingLeft: { left: [], taken: async () => {} },
+  keepUnsaved: async (_: string, unsaved: Unsaved) => {
+    kept = unsaved.pending.length ? unsaved : null
+  },
+  leftBehind: async () => ({ left: kept ? [kept] : [], taken: async () => {} }),
+  putAside: async (_: string, pending: unknown[]) => aside.push(...pending),
+}))
 
 const settled = () => jest.advanceTimersByTimeAsync(30_000)
 const drop = { op: 'selectCircuit', circuitId: 'c7', picked: false } as const
 const picked = (job: JobRecord['job']) => circuitsOf(job).find(c => c.id === 'c7')?.picked
 
-beforeEach(() => jest.useFakeTimers())
+beforeEach(() => {
+  jest.useFakeTimers()
+  kept = null
+  aside = []
+})
 afterEach(() => jest.useRealTimers())
 
 test('a change shows at once, with every figure, and is saved behind', async () => {
@@ -143,13 +160,6 @@ test('what the field writes down goes on top of what others wrote, without askin
 })
 
 test('a page that is older than what was confirmed since claims no more than it shows: nothing seems undone', async () => {
-  const kept = new Map<string, string>()
-  const sessionStorage = {
-    getItem: (key: string) => kept.get(key) ?? null,
-    setItem: (key: string, value: string) => kept.set(key, value),
-    removeItem: (key: string) => kept.delete(key),
-  }
-  Object.assign(globalThis, { sessionStorage })
   const server = fakeServer()
   const old = server.record
   const entry = (id: string) => ({
@@ -169,7 +179,7 @@ test('a page that is older than what was confirmed since claims no more than it 
   await settled()
   // loaded anew in the cellar, from what the device kept of the page, before its own store wrote it down
   const after = workspaceOf(old)
-  after.getState().takeUp()
+  await after.getState().takeUp()
   expect(after.getState()).toMatchObject({ revision: old.revision, pending: [expect.anything()] })
   server.away = false
   await settled()
@@ -177,7 +187,6 @@ test('a page that is older than what was confirmed since claims no more than it 
   await settled()
   expect(after.getState().job.work?.log.map(e => e.id)).toEqual(['a', 'b'])
   expect(server.record.job.work?.log.map(e => e.id)).toEqual(['a', 'b'])
-  Reflect.deleteProperty(globalThis, 'sessionStorage')
 })
 
 test('what is done before the engine is here waits for it, however often it has to be asked for', async () => {

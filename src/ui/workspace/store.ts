@@ -12,6 +12,7 @@ import type { Panel } from '@/core/panel/schema'
 import type { Working } from '@/core/working'
 import { call, faultLine } from '../api'
 import type { Pending } from './record'
+import { keepUnsaved, leftBehind, nothingLeft, putAside } from './unsaved'
 
 export type Engine = typeof import('./engine')
 
@@ -55,6 +56,10 @@ export interface WorkspaceState {
   working: Working | null
   /** whether the engine is here */
   live: boolean
+  /** whether what others write is heard as it comes */
+  heard: boolean
+  /** who else looks at the job just now */
+  others: readonly string[]
   /** how many acts wait for it */
   early: number
 
@@ -67,8 +72,8 @@ export interface WorkspaceState {
   /** Fetches the engine; an answer that fails to come is asked for again. */
   start: () => Promise<void>
   resolve: (choice: 'mine-on-top' | 'theirs') => void
-  /** Takes up what an earlier page of this tab could not save. */
-  takeUp: () => void
+  /** Takes up what earlier pages of this device could not save. */
+  takeUp: () => Promise<void>
   /** Takes up what this machine kept of the job, where it is as new as the page or newer. */
   restore: (kept: Kept) => void
   /** Takes over what others wrote, when nothing is waiting here. */
@@ -82,12 +87,9 @@ export interface WorkspaceState {
   say: (notice: string | null) => void
 }
 
-const keptKey = (id: string) => `spillway:pending:${id}`
-
+/** Keeps on this device what waits; a device without room keeps nothing, and the page says so before it is left. */
 function keep(id: string, revision: number, pending: readonly Pending[]) {
-  if (typeof sessionStorage === 'undefined') return
-  if (pending.length) sessionStorage.setItem(keptKey(id), JSON.stringify({ revision, pending }))
-  else sessionStorage.removeItem(keptKey(id))
+  keepUnsaved(id, { revision, pending: [...pending] }).catch(() => {})
 }
 
 /**
@@ -180,6 +182,8 @@ export function createWorkspace({
   let coming: Promise<void> | null = null
   /** what was done before the engine is here, in its order: what an earlier page kept is taken up before the first tap */
   const waiting: (() => void)[] = []
+  /** until it is known what earlier pages left */
+  let looking: Promise<unknown> = Promise.resolve()
 
   const engine = (): Engine => {
     if (!fetched) throw new Error('the engine is used before it is here')
@@ -192,6 +196,7 @@ export function createWorkspace({
         fetched = await fetchEngine().catch(() => null)
         if (!fetched) await new Promise(resolve => setTimeout(resolve, ms))
       }
+      await looking
       set({ live: true, early: 0 })
       for (const done of waiting.splice(0)) done()
       warm(warmings)
@@ -256,6 +261,11 @@ export function createWorkspace({
       })
       if (answer.ok) return written(answer.data.record, sent)
       if (answer.status === 409) return stale(answer.body as Conflict & { applied: string[] })
+      // who is signed out, or was too quick, loses nothing: it is sent again
+      if (answer.status === 401 || answer.status === 429) {
+        if (waitMs === firstWaitMs) set({ notice: answer.message })
+        return later()
+      }
       if (answer.status === 0 || answer.status >= 500) {
         // a full disk is told: waiting alone does not mend it
         if (answer.status === diskFull && waitMs === firstWaitMs) set({ notice: answer.message })
@@ -337,6 +347,8 @@ export function createWorkspace({
       detailsOpen: false,
       working: null,
       live: here !== undefined,
+      heard: false,
+      others: [],
       early: 0,
 
       start,
@@ -386,30 +398,45 @@ export function createWorkspace({
           choice === 'theirs'
             ? { job: conflict.record.job, kept: [], lost: [] }
             : onTop(engine(), conflict.record.job, pending)
+        if (choice === 'theirs') void putAside(record.id, pending)
         set({
           ...adopt(conflict.record, rest.kept),
           conflict: null,
-          notice: rest.lost.length ? `No longer possible, and left out: ${rest.lost.join('; ')}` : null,
+          notice: rest.lost.length
+            ? `No longer possible, and left out: ${rest.lost.join('; ')}`
+            : choice === 'theirs'
+              ? 'Your changes are put aside on this device: History has them.'
+              : null,
         })
         keep(conflict.record.id, conflict.record.revision, rest.kept)
         void send()
       },
-      takeUp: () =>
-        then(() => {
-          const text = sessionStorage.getItem(keptKey(record.id))
-          if (!text || get().pending.length) return
-          const kept: { revision: number; pending: Pending[] } = JSON.parse(text)
+      takeUp: async () => {
+        const found = leftBehind(record.id).catch(() => nothingLeft)
+        looking = found
+        const { left, taken } = await found
+        if (!left.length) return
+        const take = () => {
+          const { job, pending, revision } = get()
+          const had = new Set(pending.map(c => c.id))
           // the server knows them by their ids: what it has written already is not written again
-          const job = shownWith(engine(), get().job, kept.pending)
+          const came = left.flatMap(l => l.pending).filter(c => !had.has(c.id) && had.add(c.id))
+          const all = [...pending, ...came]
           set({
-            ...evaluated(engine(), job),
-            ...waysOf(get(), kept.pending),
-            pending: kept.pending,
+            ...evaluated(engine(), shownWith(engine(), job, came)),
+            ...waysOf(get(), came),
+            pending: all,
             // a page that a device kept is older than what was confirmed since: never claimed for it
-            revision: Math.min(kept.revision, get().revision),
+            revision: Math.min(revision, ...left.map(l => l.revision)),
           })
+          keep(record.id, get().revision, all)
+          void taken()
           void send()
-        }),
+        }
+        // before what was done since, which waits for the engine
+        if (get().live) take()
+        else waiting.unshift(take)
+      },
       restore: kept =>
         then(() => {
           if (kept.revision < get().revision) return

@@ -67,6 +67,12 @@ export const views = [
     label: 'Calculations',
     help: 'answers of the bench kept with this job',
   },
+  {
+    key: 'history',
+    group: 'Record',
+    label: 'History',
+    help: 'all that was done to this job; look at a revision, or go back to it',
+  },
 ] as const
 
 /** The parts of the work, in order, each with its screens. */

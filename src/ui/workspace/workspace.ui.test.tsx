@@ -1,5 +1,7 @@
 /** @jest-environment jest-fixed-jsdom */
+import 'fake-indexeddb/auto'
 import { act, screen, waitFor, within } from '@testing-library/react'
+import { set } from 'idb-keyval'
 import { circuitOf } from '@/core/job/panels'
 import { quarryRidge } from '@/server/seeds/jobs/quarry-ridge'
 import { inWorkspace } from '../test/render'
@@ -68,14 +70,13 @@ test('what an earlier page could not save is taken up before what is tapped whil
     revision: record.revision,
     pending: [{ id: 'a', kind: 'do', operation, sentence: 'set the outage' }],
   }
-  sessionStorage.setItem('spillway:pending:job', JSON.stringify(kept))
+  await set('unsaved job another', kept)
   const store = createWorkspace({ record, evaluation: engine.evaluate(record.job), person: 'Designer' })
-  store.getState().takeUp()
+  void store.getState().takeUp()
   store.getState().act({ op: 'selectCircuit', circuitId: 'c7', picked: false })
   expect(store.getState().early).toBe(1)
   await store.getState().start()
   expect(store.getState().pending.map(c => c.id)).toEqual(['a', expect.any(String)])
   expect(store.getState().job.outage.hours).toBe(48)
   expect(circuitOf(store.getState().job, 'c7')?.circuit.picked).toBe(false)
-  sessionStorage.clear()
 })

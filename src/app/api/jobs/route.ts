@@ -12,6 +12,7 @@ import { createJob, readTemplate } from '@/server/jobs/repository'
 import { firmLibrary } from '@/server/loads/library'
 import { readWays } from '@/server/parts/repository'
 import { currentActor } from '@/server/people/actor'
+import { settingsOf } from '@/server/people/settings'
 
 const newJobSchema = z.strictObject({
   title: line(80, 1),
@@ -53,9 +54,14 @@ export const POST = handle(async request => {
   const { spaces = panel?.spaces ?? 30, mainA = panel?.mainA ?? 200 } = facts
   const job = startJob({ ...facts, spaces, mainA }, directory, randomUUID, template)
   if (!job.ok) return refuse(400, 'The breakers cannot all be read; no job was opened.', job.faults)
-  const { habits } = await readWays(actor)
-  // what the template says of the wiring goes before
-  const own =
-    job.value.wiring || !Object.keys(habits).length ? job.value : { ...job.value, wiring: { habits } }
+  const [{ habits }, { settings }] = await Promise.all([readWays(actor), settingsOf(actor)])
+  const { wiring, handOver } = job.value
+  const own = {
+    ...job.value,
+    // what a template says goes before
+    ...(!template && { edition: settings.edition }),
+    ...(!wiring && Object.keys(habits).length > 0 && { wiring: { habits } }),
+    ...(!handOver && settings.telephone && { handOver: { phone: settings.telephone, warranties: [] } }),
+  }
   return { id: await createJob(actor, own, 'opened the job', new Date()) }
 })

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next'
 import { calculators } from '@/core/calculators'
 import { forPage } from '@/server/http/handle'
-import { currentActor } from '@/server/people/actor'
+import { pageActor } from '@/server/people/actor'
 import { Bench } from '@/ui/bench/Bench'
 import { givenIn } from './given'
 
@@ -18,7 +18,7 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 export default async function BenchPage({ searchParams }: Props) {
   const asked = await searchParams
   const { actor, given } = await forPage(async () => {
-    const actor = await currentActor()
+    const actor = await pageActor()
     return { actor, given: await givenIn(actor, asked) }
   })
   return <Bench person={actor.person} {...given} />

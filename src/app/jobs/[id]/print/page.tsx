@@ -13,7 +13,13 @@ export default async function PrintPage({ params }: JobPageParams) {
   return (
     <>
       <PrintBar jobId={record.id} />
-      <JobSheet job={record.job} revision={record.revision} printedOn={today} firm={actor.firm} />
+      <JobSheet
+        job={record.job}
+        revision={record.revision}
+        printedOn={today}
+        firm={actor.firm}
+        authority={actor.person.authority}
+      />
     </>
   )
 }

@@ -5,13 +5,20 @@ import { readJobRecord } from '@/server/jobs/repository'
 import { currentActor } from '@/server/people/actor'
 import type { JobParams } from '../../params'
 
-/** The job’s revisions as they come, by server-sent events. */
+/** The job’s revisions as they come, by server-sent events; and who else looks at it. */
 export const GET = handle(async (request, { params }: JobParams) => {
   const { id } = await params
   const actor = await currentActor()
   const record = z.uuid().safeParse(id).success ? await readJobRecord(actor, id) : null
   if (!record) return gone()
-  return new Response(await liveEvents(id, record.revision, request.signal), {
-    headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' },
-  })
+  return new Response(
+    await liveEvents(id, record.revision, { name: actor.label, personId: actor.personId }, request.signal),
+    {
+      headers: {
+        'content-type': 'text/event-stream',
+        'cache-control': 'no-store',
+        'x-accel-buffering': 'no',
+      },
+    },
+  )
 })

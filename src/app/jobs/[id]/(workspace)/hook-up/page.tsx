@@ -1,9 +1,9 @@
 import { readLabour } from '@/server/catalogue/labour'
 import { listEquipment } from '@/server/catalogue/repository'
-import { currentActor } from '@/server/people/actor'
+import { pageActor } from '@/server/people/actor'
 import { HookupView } from '@/ui/hookup/HookupView'
 
 export default async function HookupPage() {
-  const actor = await currentActor()
+  const actor = await pageActor()
   return <HookupView catalogue={await listEquipment(actor)} hours={await readLabour(actor)} />
 }

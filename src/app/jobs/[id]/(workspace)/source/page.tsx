@@ -1,7 +1,7 @@
 import { listEquipment } from '@/server/catalogue/repository'
-import { currentActor } from '@/server/people/actor'
+import { pageActor } from '@/server/people/actor'
 import { SourceView } from '@/ui/source/SourceView'
 
 export default async function SourcePage() {
-  return <SourceView catalogue={await listEquipment(await currentActor())} />
+  return <SourceView catalogue={await listEquipment(await pageActor())} />
 }

@@ -5,6 +5,7 @@ import { readTerms } from '@/server/estimates/terms'
 import { handle, refuse } from '@/server/http/handle'
 import { estimatePdf } from '@/server/pdf/estimate'
 import { currentActor } from '@/server/people/actor'
+import { logoOf } from '@/server/people/settings'
 import { type JobParams, jobOf } from '../../../params'
 
 /** The paper of a version as it was frozen (`?n=`), with its acceptance (`&signed`), or of the draft as it stands. */
@@ -26,7 +27,7 @@ export const GET = handle(async (request, { params }: JobParams) => {
 
   async function accepted(): Promise<Buffer | null> {
     const version = (await readEstimate(actor, id, new Date())).versions.find(v => v.n === n)
-    return version?.acceptance ? estimatePdf(version.document, version.acceptance) : null
+    return version?.acceptance ? estimatePdf(version.document, version.acceptance, await logoOf(actor)) : null
   }
 
   async function drafted(): Promise<Buffer> {
@@ -45,6 +46,8 @@ export const GET = handle(async (request, { params }: JobParams) => {
         ? { document: accepted.document, acceptance: accepted.acceptance }
         : null,
     })
-    return made.ok ? estimatePdf(made.value) : refuse(400, 'It cannot be printed.', made.faults)
+    return made.ok
+      ? estimatePdf(made.value, null, await logoOf(actor))
+      : refuse(400, 'It cannot be printed.', made.faults)
   }
 })

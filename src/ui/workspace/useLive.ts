@@ -1,25 +1,32 @@
-import { useEffect, useState } from 'react'
-import { useWorkspaceStore } from '../workspace/store'
+import { useEffect } from 'react'
+import * as z from 'zod'
+import { useWorkspaceStore } from './store'
 
-/** Takes over what others write as it comes, by the server’s events, while somebody looks; whether they are heard just now. */
-export function useLive(jobId: string): boolean {
+const peopleSchema = z.object({ names: z.array(z.string()), again: z.boolean() })
+
+/** Takes over what others write as it comes, and who else is here, by the server’s events, while somebody looks. */
+export function useLive(): void {
   const store = useWorkspaceStore()
-  const [connected, setConnected] = useState(false)
+  const { id: jobId } = store.getState()
   useEffect(() => {
     if (typeof EventSource === 'undefined') return
     let events: EventSource | null = null
     const listen = () => {
       events?.close()
-      setConnected(false)
+      store.setState({ heard: false, others: [] })
       // a phone in a pocket hears nothing, and spares its battery
       if (document.visibilityState !== 'visible') return
       events = new EventSource(`/api/jobs/${jobId}/live`)
       events.onopen = () => {
-        setConnected(true)
+        store.setState({ heard: true })
         // what came while nobody listened
         void store.getState().refresh()
       }
-      events.onerror = () => setConnected(false)
+      events.onerror = () => store.setState({ heard: false, others: [] })
+      events.addEventListener('people', ({ data }) => {
+        const { names, again } = peopleSchema.parse(JSON.parse(data))
+        store.setState({ others: again ? [...names, 'you, elsewhere,'] : names })
+      })
       events.onmessage = ({ data }) => {
         if (Number(data) > store.getState().revision) void store.getState().refresh()
       }
@@ -30,6 +37,5 @@ export function useLive(jobId: string): boolean {
       events?.close()
       document.removeEventListener('visibilitychange', listen)
     }
-  }, [jobId, store])
-  return connected
+  }, [store, jobId])
 }

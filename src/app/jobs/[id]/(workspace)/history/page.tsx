@@ -1,0 +1,5 @@
+import { HistoryView } from '@/ui/history/HistoryView'
+
+export default function HistoryPage() {
+  return <HistoryView />
+}

@@ -1,0 +1,92 @@
+import { may, refusal } from '../../firm/roles'
+import type { Operation, SimpleOperation } from '.'
+
+/**
+ * What each change of a job takes: `field` is what is seen, measured and done at the house; `design` decides what is built. Whoever
+ * adds a way to change a job says here which it is.
+ */
+export const operationRights: Readonly<Record<SimpleOperation['op'], 'field' | 'design'>> = {
+  setJobFacts: 'field',
+  setOutage: 'field',
+  acceptFinding: 'design',
+  withdrawAcceptance: 'design',
+  putCalculation: 'field',
+  removeCalculation: 'field',
+  setPanel: 'field',
+  addPanel: 'field',
+  removePanel: 'field',
+  addCircuit: 'field',
+  editCircuit: 'field',
+  removeCircuit: 'field',
+  tieBreakers: 'field',
+  traceCircuit: 'field',
+  moveBreaker: 'field',
+  selectCircuit: 'field',
+  putLoad: 'field',
+  removeLoad: 'field',
+  takePlate: 'field',
+  takeLog: 'field',
+  removeLog: 'field',
+  takeCommissioned: 'field',
+  takeLoop: 'field',
+  takeStart: 'field',
+  chooseFigure: 'field',
+  takeUtility: 'field',
+  dropUtility: 'field',
+  answerBrief: 'field',
+  putWant: 'field',
+  removeWant: 'field',
+  giveWant: 'field',
+  putRequest: 'field',
+  removeRequest: 'field',
+  addPhoto: 'field',
+  editPhoto: 'field',
+  removePhoto: 'field',
+  putMark: 'field',
+  removeMark: 'field',
+  chooseUnit: 'design',
+  timeTransfer: 'field',
+  addUnit: 'design',
+  editUnit: 'design',
+  removeUnit: 'design',
+  setExpansionUnits: 'design',
+  setArrangement: 'design',
+  setSource: 'design',
+  putGenerator: 'design',
+  putArray: 'design',
+  removeArray: 'design',
+  setHookup: 'design',
+  setPositions: 'design',
+  putRun: 'design',
+  removeRun: 'design',
+  adoptDesign: 'design',
+  planMove: 'design',
+  planChange: 'design',
+  recordBuilt: 'field',
+  withdrawBuilt: 'field',
+  dropChanges: 'design',
+  setHabits: 'design',
+  setRoute: 'design',
+  chooseWire: 'design',
+  proposeWire: 'design',
+  chooseJoint: 'design',
+  placeOnWall: 'design',
+  takeOffWall: 'design',
+  setWallPhoto: 'design',
+  recordWork: 'field',
+  recordPrinted: 'field',
+  orderWork: 'field',
+  recordTests: 'field',
+  standInHouse: 'field',
+  setHandOver: 'field',
+  openVisit: 'field',
+  closeVisit: 'field',
+}
+
+/** Why somebody may not make a change, or null. Of several made as one, each is looked at. */
+export function notTheirs(role: string, operation: Operation): string | null {
+  const parts =
+    operation.op === 'applyFix' || operation.op === 'enterBreakers' ? operation.operations : [operation]
+  const missing = parts.map(o => operationRights[o.op]).find(right => !may(role, right))
+  return missing ? refusal(role, missing) : null
+}
