@@ -209,3 +209,38 @@ test.describe('as technician', () => {
     await expect(page.getByText(/Not saved: You are here as technician/)).toBeVisible()
   })
 })
+
+test.describe('the firm’s data', () => {
+  test.use({ as: 'owner' })
+
+  test('all of it goes out as one archive; a job is deleted and brought back', async ({ page, request }) => {
+    const id = await copyOf(request, alder)
+    const title = `Short-lived ${stamp()}`
+    await request.post(`/api/jobs/${id}/changes`, {
+      data: {
+        baseRevision: 1,
+        changes: [
+          { id: crypto.randomUUID(), kind: 'do', operation: { op: 'setJobFacts', facts: { title } } },
+        ],
+      },
+    })
+    await request.post(`/api/jobs/${id}/archive`, { data: { archived: true } })
+    await page.goto(`/jobs?archived=true&q=${encodeURIComponent(title)}`)
+    await page.getByRole('button', { name: `More for ${title}` }).click()
+    await page.getByRole('menuitem', { name: 'Delete' }).click()
+    await expect(page.getByText(`${title} is deleted.`)).toBeVisible()
+    expect((await page.request.get(`/api/jobs/${id}`)).status()).toBe(404)
+    await page.goto('/firm')
+    const coming = page.waitForEvent('download')
+    await page.getByRole('link', { name: 'Take all of it out' }).click()
+    const archive = await (await coming).path()
+    await page.getByRole('button', { name: `Bring ${title} back` }).click()
+    await expect(page.getByText(title)).toBeHidden()
+    expect((await page.request.get(`/api/jobs/${id}`)).status()).toBe(200)
+    // where the firm is it is not taken in a second time
+    await page.goto('/firms')
+    await page.getByLabel('Archive of a firm').setInputFiles(archive)
+    await expect(page.getByText(/is of a firm that is here already/)).toBeVisible()
+    await accessible(page)
+  })
+})

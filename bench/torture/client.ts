@@ -13,6 +13,9 @@ export interface Counts {
   refused: string[]
   serverErrors: string[]
   slowestMs: number
+  /** jobs of other firms that were asked for, and that were seen */
+  foreignAsked: number
+  foreignSeen: number
 }
 export const counts = (): Counts => ({
   acknowledged: new Map(),
@@ -21,9 +24,13 @@ export const counts = (): Counts => ({
   refused: [],
   serverErrors: [],
   slowestMs: 0,
+  foreignAsked: 0,
+  foreignSeen: 0,
 })
 
 let cookie = ''
+/** Where the web processes are asked: of several each request takes one, as behind a proxy. */
+const urls = (process.env.SPILLWAY_URLS ?? '').split(',').filter(Boolean)
 /** From now on everything is asked as the demo’s designer. */
 export async function comeIn(url: string): Promise<void> {
   cookie = (await enter(url)).cookie
@@ -32,17 +39,18 @@ export async function comeIn(url: string): Promise<void> {
 export async function ask(
   url: string,
   path: string,
-  init: { body?: unknown; bytes?: Uint8Array; text?: string; timeoutMs?: number } = {},
+  init: { body?: unknown; bytes?: Uint8Array; text?: string; timeoutMs?: number; as?: string } = {},
 ): Promise<{ status: number; body: unknown; ms: number }> {
-  const { body, bytes, text, timeoutMs = 60_000 } = init
+  const { body, bytes, text, timeoutMs = 60_000, as = cookie } = init
+  const base = urls.length ? (urls[Math.floor(Math.random() * urls.length)] ?? url) : url
   const payload = bytes ?? text ?? (body === undefined ? undefined : JSON.stringify(body))
   const from = performance.now()
   try {
-    const answer = await fetch(`${url}${path}`, {
+    const answer = await fetch(`${base}${path}`, {
       method: payload === undefined ? 'GET' : 'POST',
       headers: {
-        origin: url,
-        ...(cookie && { cookie }),
+        origin: base,
+        ...(as && { cookie: as }),
         ...(payload !== undefined && {
           'content-type': bytes ? 'application/octet-stream' : 'application/json',
         }),
@@ -74,14 +82,21 @@ export async function edits(
   c: Chance,
   told: Counts,
   goesOn: () => boolean,
+  /** whose session it is, and a job of another firm */
+  { as, foreign }: { as?: string; foreign?: string } = {},
 ): Promise<void> {
   let record: JobRecord | null = null
   while (goesOn() || !record) {
     if (!record) {
-      const got = await ask(url, `/api/jobs/${jobId}`)
+      const got = await ask(url, `/api/jobs/${jobId}`, { as })
       record = got.status === 200 ? (got.body as { record: JobRecord }).record : null
       if (!record) await pause(200)
       continue
+    }
+    if (foreign && c.real() < 0.1) {
+      const { status } = await ask(url, `/api/jobs/${foreign}`, { as })
+      told.foreignAsked++
+      if (status === 200) told.foreignSeen++
     }
     const circuits = record.job.panels[0]?.circuits ?? []
     const one = (): Sent => {
@@ -99,6 +114,7 @@ export async function edits(
       told.tries++
       const answer = await ask(url, `/api/jobs/${jobId}/changes`, {
         body: { baseRevision: record.revision, changes },
+        as,
       })
       if (answer.status === 200) {
         for (const change of changes) told.acknowledged.set(change.id, jobId)

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs'
+import { readdirSync, readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { gunzipSync } from 'node:zlib'
 import { chromium } from '@playwright/test'
@@ -11,6 +11,7 @@ import { alderHollow, saltmarshLane } from '../../src/server/seeds/jobs'
 import { enter } from '../enter'
 import { chance } from './chance'
 import { ask, comeIn, counts, edits } from './client'
+import { openFirm } from './firms'
 import { mutated, mutatedBytes, mutatedText } from './mutate'
 import { audit } from './replay'
 
@@ -180,26 +181,36 @@ async function editing(
   what: string,
   jobCount: number,
   clients: number,
+  firms: readonly { actor: Actor; cookie: string }[],
   during: (ended: () => void) => Promise<object>,
 ) {
-  const jobs = await newJobs(jobCount)
+  const of = (n: number) => firms[n % firms.length]
+  const jobs = await Promise.all(
+    Array.from({ length: jobCount }, (_, n) =>
+      createJob(of(n)?.actor ?? actor, alderHollow, 'for torture', new Date()),
+    ),
+  )
   const told = counts()
   let going = true
   const screens = Array.from({ length: clients }, (_, n) =>
-    edits(url, jobs[n % jobCount] ?? '', chance(seed * 77 + n), told, () => going),
+    edits(url, jobs[n % jobCount] ?? '', chance(seed * 77 + n), told, () => going, {
+      as: of(n % jobCount)?.cookie,
+      ...(firms.length > 1 && { foreign: jobs[(n + 1) % jobCount] }),
+    }),
   )
   const more = await during(() => {
     going = false
   })
   going = false
   await Promise.all(screens)
-  const { tries, conflicts, refused, serverErrors } = told
+  const { tries, conflicts, refused, serverErrors, foreignAsked, foreignSeen } = told
   tell(what, {
     ...more,
     tries,
     conflicts,
     refused: refused.length,
     serverErrors: serverErrors.length,
+    ...(foreignAsked && { foreignAsked, foreignSeen }),
     ...(await audit(jobs, told, alderHollow)),
   })
   for (const line of [...refused, ...serverErrors].slice(0, 5)) console.log(`  ${line}`)
@@ -207,12 +218,17 @@ async function editing(
 
 async function kills(total: number) {
   const c = chance(seed)
-  await editing(`${total} kills while 20 clients edit`, 8, 20, async () => {
-    const done: Record<string, number> = { web: 0, worker: 0, postgres: 0 }
+  const names = readdirSync(`${state}/run`)
+    .filter(file => file.endsWith('.pid') && file !== 'start.pid')
+    .map(file => file.slice(0, -4))
+  const firms = await Promise.all([1, 2, 3, 4].map(n => openFirm(url, n)))
+  const what = `${total} kills of ${names.join(', ')} while 20 clients of 4 firms edit`
+  await editing(what, 8, 20, firms, async () => {
+    const done: Record<string, number> = Object.fromEntries(names.map(name => [name, 0]))
     const until = Date.now() + total * 10_000
     for (let n = 0; n < total && Date.now() < until; ) {
       await pause(400 + c.below(2200))
-      const name = c.pick(['web', 'worker', 'postgres'])
+      const name = c.pick(names)
       try {
         process.kill(pidOf(name), c.pick(['SIGKILL', 'SIGKILL', 'SIGTERM']))
         done[name] = (done[name] ?? 0) + 1
@@ -289,7 +305,7 @@ async function main() {
   if (parts.includes('inputs')) await inputs(Number(values.inputs))
   if (parts.includes('users')) await users(200)
   if (parts.includes('one'))
-    await editing('50 clients on one job for 30 s', 1, 50, async () => {
+    await editing('50 clients on one job for 30 s', 1, 50, [], async () => {
       await pause(30_000)
       return {}
     })

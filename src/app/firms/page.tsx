@@ -3,6 +3,7 @@ import { redirect } from 'next/navigation'
 import { firmsShown } from '@/server/accounts/sessions'
 import { forPage } from '@/server/http/handle'
 import { pageSignedIn } from '@/server/people/actor'
+import { deletedFirms } from '@/server/people/erasing'
 import { invitingFirms } from '@/server/people/firms'
 import { FirmsScreen } from '@/ui/people/FirmsScreen'
 
@@ -13,7 +14,13 @@ export default async function FirmsPage() {
     const signed = (await pageSignedIn())?.signed
     if (!signed) return null
     const { name, email } = signed.user
-    return { name, email, firms: await firmsShown(signed), inviting: await invitingFirms(email) }
+    return {
+      name,
+      email,
+      firms: await firmsShown(signed),
+      inviting: await invitingFirms(email),
+      deleted: await deletedFirms(signed),
+    }
   })
   return shown ? <FirmsScreen {...shown} /> : redirect('/sign-in')
 }

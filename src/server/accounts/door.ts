@@ -4,6 +4,7 @@ import { line } from '@/core/quantity'
 import { bodyAs } from '../http/handle'
 import { Refusal, refuse, refuseForNow } from '../http/refusal'
 import { whenceOf } from '../http/whence'
+import { takeBackLogin } from '../people/erasing'
 import type { Recorded } from '../people/record'
 import { authAt, originOf, orTrouble, signedIn } from './auth'
 import {
@@ -222,6 +223,7 @@ export async function throughAccountDoor(request: Request): Promise<Response> {
   const came = before ?? (await signedIn(withCookiesOf(request.headers, response)))
   if (came && door.tells) await recordOfLogin(came.user, door.tells)
   if (came && door.signsIn) {
+    await takeBackLogin(came.user.id)
     await signInWorked(came.user.email, address, browser)
     const cookie = await knownFromNowOn(browser, came.user.email, origin.startsWith('https:'))
     response.headers.append('set-cookie', cookie)

@@ -48,7 +48,8 @@ function pool(name: 'DATABASE_URL' | 'SPILLWAY_OWNER_URL', client: typeof Knex.C
   if (!connectionString) throw new DatabaseAway(`${name} is not set: start with bin/start`)
   return knex({
     client,
-    connection: { connectionString, ...limits },
+    // instants are told in UTC, wherever the database stands
+    connection: { connectionString, ...limits, options: '-c TimeZone=UTC' },
     pool: { min: 0, max: 10, acquireTimeoutMillis: 4000, createTimeoutMillis: 3000 },
     acquireConnectionTimeout: 4000,
   })

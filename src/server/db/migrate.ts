@@ -16,6 +16,7 @@ import { up as handOver } from './migrations/013-hand-over'
 import { up as tenancy } from './migrations/014-tenancy'
 import { up as people } from './migrations/015-people'
 import { up as history } from './migrations/016-history'
+import { up as dataRights } from './migrations/017-data-rights'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -35,6 +36,7 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '014-tenancy': tenancy,
   '015-people': people,
   '016-history': history,
+  '017-data-rights': dataRights,
 }
 
 const source: Knex.MigrationSource<string> = {

@@ -7,6 +7,7 @@ import { allFirms, firmBehind } from './whose'
 
 /** Tables that belong to no firm, and why. */
 const ofNoFirm: Record<string, string> = {
+  erased: 'sums of what is gone, by which nobody learns what it was',
   knex_migrations: 'of the owner alone',
   knex_migrations_lock: 'of the owner alone',
   setting: 'what the house remembers of itself',

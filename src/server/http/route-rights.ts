@@ -25,6 +25,9 @@ export const routeRights: Readonly<Record<string, Admission>> = {
   'GET /api/session': 'signed in',
   'POST /api/session': 'signed in',
   'POST /api/firms': 'signed in',
+  'POST /api/firms/import': 'signed in',
+  'POST /api/firms/back': 'signed in',
+  'POST /api/account/delete': 'signed in',
   'POST /api/join/[token]': 'signed in',
 
   // the firm
@@ -35,6 +38,8 @@ export const routeRights: Readonly<Record<string, Admission>> = {
   'POST /api/leave': 'read',
   'GET /firm': 'read',
   'POST /api/firm': 'firm',
+  'GET /api/firm/archive': 'firm',
+  'POST /api/firm/delete': 'firm',
   'GET /api/firm/logo': 'read',
   'POST /api/firm/logo': 'firm',
   'GET /record': 'people',
@@ -79,6 +84,8 @@ export const routeRights: Readonly<Record<string, Admission>> = {
   'GET /jobs/[id]/work': 'read',
   'GET /api/jobs/[id]': 'read',
   'POST /api/jobs/[id]/archive': 'design',
+  'GET /api/jobs/deleted': 'firm',
+  'POST /api/jobs/[id]/delete': 'firm',
   'GET /api/jobs/[id]/calendar': 'read',
   'GET /api/jobs/[id]/card': 'read',
   // each change says itself what it takes (core/job/operations/rights.ts)

@@ -71,6 +71,7 @@ export async function openFirm(
         label,
         role: 'owner',
         login_id: login.id,
+        email: login.email,
       })
       await note(actor, 'firm opened', { firm }, trx)
     },
@@ -239,12 +240,20 @@ export async function join(
         .update({ accepted_at: new Date() })
         .returning(['role', 'label'])
       if (!row) return 'gone'
+      // somebody of before: by the login, or by the address that an archive knew them by
       const before = await trx('person')
-        .where({ firm_id: invited.firmId, login_id: login.id })
+        .where({ firm_id: invited.firmId })
+        .where(q =>
+          q.where('login_id', login.id).orWhere(o => o.whereNull('login_id').where('email', invited.email)),
+        )
+        .orderByRaw('login_id nulls last')
         .first('id', 'label')
       const label = before?.label ?? (await freeLabel(trx, invited.firmId, row.label))
       const personId = before?.id ?? randomUUID()
-      if (before) await trx('person').where({ id: personId }).update({ role: row.role, left_at: null })
+      if (before)
+        await trx('person')
+          .where({ id: personId })
+          .update({ role: row.role, left_at: null, login_id: login.id, email: invited.email })
       else
         await trx('person').insert({
           id: personId,
@@ -252,6 +261,7 @@ export async function join(
           label,
           role: row.role,
           login_id: login.id,
+          email: invited.email,
         })
       const actor = { firmId: invited.firmId, personId, label, role: row.role }
       await note(actor, 'joined', { role: row.role }, trx)

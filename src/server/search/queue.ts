@@ -13,6 +13,7 @@ import { readMail } from '../mail/outbox'
 import { post as give } from '../mail/post'
 import { nightly } from '../nightly/nightly'
 import { failPack, makePack, putPack } from '../packs/repository'
+import { erase } from '../people/erasing'
 import {
   deadQueue,
   mailQueue,
@@ -285,6 +286,7 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
   await boss.work(nightlyQueue, { batchSize: 1, pollingIntervalSeconds: 30 }, async () => {
     await sweep()
     for (const firm of await allFirms()) await nightly(firm, new Date())
+    log.info(await erase(), 'what was deleted is gone')
   })
   // in the night of most firms
   await boss.schedule(nightlyQueue, '23 8 * * *')

@@ -29,7 +29,7 @@ export function lane(atOnce: number, waiting: number, longestMs: number): Lane {
 
 /** What sends or takes long streams: it must not keep pages and taps waiting. */
 const long =
-  /^\/api\/(jobs\/[^/]+\/(photos|logs|interval-data|simulated-meter)|for\/[^/]+\/(photo|file))(\/|$)/
+  /^\/api\/(jobs\/[^/]+\/(photos|logs|interval-data|simulated-meter)|for\/[^/]+\/(photo|file)|firm\/archive|firms\/import)(\/|$)/
 
 /** What stays open for hours and does nothing most of the time. */
 const live = /^\/api\/jobs\/[^/]+\/live$/

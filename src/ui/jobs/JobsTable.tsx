@@ -168,6 +168,19 @@ function RowMenu({
         >
           {archived ? 'Bring back' : 'Archive'}
         </MenuItem>
+        {archived && (
+          <MenuItem
+            onClick={() =>
+              act(
+                'delete',
+                { deleted: true },
+                `${row.title} is deleted. For thirty days an owner brings it back under Firm.`,
+              )
+            }
+          >
+            Delete
+          </MenuItem>
+        )}
       </Menu>
     </>
   )

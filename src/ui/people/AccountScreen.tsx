@@ -5,6 +5,7 @@ import dynamic from 'next/dynamic'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { call } from '../api'
+import { Popup } from '../common/Popup'
 import { Problem } from '../common/Problem'
 import { Card, Columns, Quiet, Row, Screen } from '../common/pieces'
 import { type PersonChoice, TopBar } from '../common/TopBar'
@@ -50,6 +51,7 @@ export function AccountScreen(props: Props) {
           <PasskeysCard passkeys={ways.passkeys} />
           {ways.hasPassword && <SecondStepCard on={ways.secondStep} />}
           <EmailCard email={email} />
+          <EndCard email={email} />
         </Columns>
         <SessionsCard {...props} />
       </Screen>
@@ -204,6 +206,41 @@ function EmailCard({ email }: { email: string }) {
         >
           <LineField name="newEmail" label="New address" type="email" autoComplete="email" most={254} />
         </PlainForm>
+      )}
+    </Card>
+  )
+}
+
+function EndCard({ email }: { email: string }) {
+  const [asking, setAsking] = useState(false)
+  return (
+    <Card title="Leave Spillway">
+      <Quiet>
+        Every session ends. For thirty days signing in takes it back; then your login is gone, and what you
+        did stands in your firms under no name.
+      </Quiet>
+      <Row>
+        <Button color="error" onClick={() => setAsking(true)}>
+          Delete your account
+        </Button>
+      </Row>
+      {asking && (
+        <Popup title="Delete your account" onClose={() => setAsking(false)}>
+          <PlainForm
+            label="Delete your account"
+            values={{ email: '' }}
+            save="Delete it"
+            onSend={values => sent('/api/account/delete', values, () => window.location.assign('/sign-in'))}
+          >
+            <LineField
+              name="email"
+              label="Your e-mail address, to be sure"
+              help={email}
+              most={254}
+              autoFocus
+            />
+          </PlainForm>
+        </Popup>
       )}
     </Card>
   )

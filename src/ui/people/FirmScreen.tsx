@@ -13,6 +13,7 @@ import { type PersonChoice, TopBar } from '../common/TopBar'
 import { Form, OtherFaults, Save } from '../form/Form'
 import { ChoiceField, LineField } from '../form/inputs'
 import { useSheet } from '../form/useSheet'
+import { DataCard, type DeletedJob } from './DataCard'
 
 interface Kept {
   settings: FirmSettings
@@ -21,6 +22,8 @@ interface Kept {
 }
 interface Props extends Kept {
   person: PersonChoice
+  deleted: DeletedJob[]
+  graceDays: number
 }
 
 const editionOptions = editions.map(e => ({ value: e, label: `NEC ${e}` }))
@@ -34,6 +37,9 @@ export function FirmScreen({ person, ...given }: Props) {
       <Screen title="Firm" lead="What papers say, and what a new job begins with">
         <Columns least={340}>
           {may(person.role, 'firm') ? <SettingsCard {...given} /> : <Shown settings={given.settings} />}
+          {may(person.role, 'firm') && (
+            <DataCard firm={given.settings.name} deleted={given.deleted} graceDays={given.graceDays} />
+          )}
           <LogoCard logo={given.logo} mine={may(person.role, 'firm')} />
         </Columns>
       </Screen>
