@@ -121,7 +121,9 @@ export async function orTrouble(error: unknown): Promise<never> {
 
 /** Who is signed in, by the cookie of the library; null for nobody, and for a session that has lasted as long as any may. */
 export async function signedIn(headers: Headers) {
-  const found = await authAt(originOf(headers)).api.getSession({ headers }).catch(orTrouble)
+  const read = () => authAt(originOf(headers)).api.getSession({ headers })
+  // a connection that broke says so once: with another it goes
+  const found = await read().catch(() => read().catch(orTrouble))
   if (!found) return null
   const { session, user } = found
   const age = (Date.now() - session.createdAt.getTime()) / 1000
