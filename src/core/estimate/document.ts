@@ -1,5 +1,6 @@
 import * as z from 'zod'
 import { inLanguage, type Language, languageKeys } from '../languages'
+import { currencies } from '../money-names'
 import { line } from '../quantity'
 import { type Costs, centsSchema } from './cost'
 import type { Cents } from './money'
@@ -42,6 +43,8 @@ export const documentSchema = z.strictObject({
   format: z.literal(1),
   /** in which it is said; missing: English */
   language: z.enum(languageKeys).optional(),
+  /** what its prices are in; missing: US dollars */
+  currency: z.enum(currencies).optional(),
   number: line(40, 1),
   version: z.int().min(1),
   firm: line(120, 1),

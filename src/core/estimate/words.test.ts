@@ -196,3 +196,9 @@ test.each([
 ])('%f h are said as people say them', (hours, en, es) => {
   expect([lengthText(hours), lengthText(hours, inLanguage('es'))]).toEqual([en, es])
 })
+
+test('an offer says what its prices are in, where that is not US dollars, in its own language', () => {
+  expect(offerHtml(document(), standing)).not.toMatch(/dollars/)
+  expect(offerHtml(document({ currency: 'CAD' }), standing)).toMatch(/All prices are in Canadian dollars\./)
+  expect(offerHtml(document({ currency: 'MXN', language: 'es' }), standing)).toMatch(/pesos mexicanos/)
+})

@@ -1,6 +1,7 @@
 import * as z from 'zod'
 import { editionSchema } from '../editions'
 import { languageKeys } from '../languages'
+import { currencies } from '../money-names'
 import { line } from '../quantity'
 
 /** Whether this is the name of a zone that clocks know (IANA). */
@@ -25,6 +26,10 @@ export const firmSettingsSchema = z.strictObject({
   edition: editionSchema,
   /** who inspects here; stands on the firm’s papers after the edition */
   authority: line(120),
+  /** how lengths and temperatures are read and typed by whoever has not chosen themselves */
+  units: z.enum(['imperial', 'metric']),
+  /** what prices are in (ISO 4217); an estimate in other than US dollars says so */
+  currency: z.enum(currencies),
   /** what a new customer reads */
   language: z.enum(languageKeys),
 })
@@ -37,5 +42,7 @@ export const usualSettings = (name: string): FirmSettings => ({
   telephone: '',
   edition: 2023,
   authority: '',
+  units: 'imperial',
+  currency: 'USD',
   language: 'en',
 })

@@ -54,6 +54,7 @@ export function offerHtml(document: EstimateDocument, standing: OfferStanding): 
   const body = [
     `<header><p class="quiet">${escaped(firm)}</p><h1>${escaped(title)}</h1><p>${escaped(about)}</p></header>`,
     standingHtml(standing, document),
+    document.currency ? paragraphs(t('currency', { code: document.currency })) : '',
     paragraphs(document.intro),
     change && changeOf
       ? `<section><h2>${t('changes')}</h2><p class="said">${escaped(change)}</p><dl>${changeOf.lines.map(l => `<dt>${escaped(l.name)}</dt><dd>${escaped(changeLine(l, language))}</dd>`).join('')}</dl></section>`

@@ -6,13 +6,14 @@ import type { OptionMade } from '@/core/estimate/shown'
 import { type Terms, usualTerms } from '@/core/estimate/terms'
 import type { Job } from '@/core/job/schema'
 import { inLanguage } from '@/core/languages'
+import type { Currency } from '@/core/money-names'
 import { type Fault, fail, fault, type Outcome, ok } from '@/core/outcome'
 import type { Freezing } from './repository'
 
 /** What is frozen, of a draft with its options worked out. Faults: what keeps it from being sent. */
 export function frozenOf(
   job: Pick<Job, 'title' | 'place'>,
-  { firm, zone, at }: { firm: string; zone: string; at: Date },
+  { firm, zone, at, currency = 'USD' }: { firm: string; zone: string; at: Date; currency?: Currency },
   draft: Draft,
   made: readonly OptionMade[],
   terms: Terms,
@@ -44,6 +45,7 @@ export function frozenOf(
   return ok({
     format: 1,
     ...(draft.language && { language: draft.language }),
+    ...(currency !== 'USD' && { currency }),
     number,
     version,
     firm,

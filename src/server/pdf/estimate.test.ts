@@ -1,3 +1,4 @@
+import sharp from 'sharp'
 import { costsOf } from '@/core/estimate/costs'
 import { optionOf } from '@/core/estimate/document'
 import { priced } from '@/core/estimate/priced'
@@ -58,4 +59,22 @@ test('an acceptance stands on it: drawn, or typed', async () => {
   const signed = await estimatePdf(document, acceptance)
   const typed = await estimatePdf(document, { ...acceptance, typed: true })
   expect(new Set([plain, signed, typed].map(p => p.toString('latin1'))).size).toBe(3)
+})
+
+test('the firm’s logo stands at its head, whatever its shape; prices in other dollars say so', async () => {
+  const picture = (width: number, height: number) =>
+    sharp({ create: { width, height, channels: 3, background: '#0b5566' } })
+      .png()
+      .toBuffer()
+  const plain = await estimatePdf(document)
+  for (const [width, height] of [
+    [600, 20],
+    [200, 200],
+    [20, 200],
+  ] as const) {
+    const paper = await estimatePdf(document, null, await picture(width, height))
+    expect(paper.toString('latin1')).toMatch(/\/Subtype \/Image/)
+    expect(pages(paper)).toBeLessThanOrEqual(pages(plain) + 1)
+  }
+  expect((await estimatePdf({ ...document, currency: 'CAD' })).equals(plain)).toBe(false)
 })

@@ -34,6 +34,7 @@ export function estimatePdf(
       until: document.validUntil,
     }),
   )
+  if (document.currency) paper.paragraph(t('currency', { code: document.currency }))
   if (document.intro) paper.paragraph(document.intro)
   const change = changeText(document)
   if (change && changeOf) {

@@ -26,10 +26,18 @@ export async function actingAs({ session, user }: SignedIn): Promise<Acting | nu
   const found = await memberOf(user.id, session.firmId ?? null)
   const role = roleSchema.safeParse(found?.role)
   if (!found || !role.success) return null
-  const { label, firm, zone, authority } = found
+  const { label, firm, zone, authority, units } = found
   return {
     ...found,
-    person: { label, firm, zone, role: role.data, authority: authority ?? '', demo: isDemoLogin(user.id) },
+    person: {
+      label,
+      firm,
+      zone,
+      role: role.data,
+      authority: authority ?? '',
+      units: units === 'metric' ? 'metric' : 'imperial',
+      demo: isDemoLogin(user.id),
+    },
   }
 }
 

@@ -10,7 +10,7 @@ const columns = {
   role: 'person.role',
   zone: 'firm.zone',
 }
-type Member = Person & { firm: string; authority: string | null }
+type Member = Person & { firm: string; authority: string | null; units: string | null }
 
 const customerRole = 'customer'
 
@@ -51,7 +51,12 @@ export async function memberOf(loginId: string, chosen: string | null): Promise<
     .join('firm', 'firm.id', 'person.firm_id')
     .where({ 'person.firm_id': firm.firmId, 'person.login_id': loginId })
     .whereNull('person.left_at')
-    .first({ ...columns, firm: 'firm.name', authority: db(firm).raw(`firm.settings->>'authority'`) })
+    .first({
+      ...columns,
+      firm: 'firm.name',
+      authority: db(firm).raw(`firm.settings->>'authority'`),
+      units: db(firm).raw(`firm.settings->>'units'`),
+    })
   return row ?? null
 }
 

@@ -23,6 +23,8 @@ export interface PersonShown {
   firm: string
   zone: string
   role: Role
+  /** in which whoever has not chosen themselves reads and types */
+  units: 'imperial' | 'metric'
   /** who inspects where the firm works; empty where it is not said */
   authority: string
   /** looked around as, in the demo */

@@ -7,7 +7,7 @@ import { type ReactNode, useState } from 'react'
 import type { Role } from '@/core/firm/roles'
 import { Logo } from './Logo'
 import { Row } from './pieces'
-import { setFirmZone } from './today'
+import { setFirmUnits, setFirmZone } from './today'
 
 const PersonMenu = dynamic(() => import('./PersonMenu').then(m => m.PersonMenu))
 
@@ -16,6 +16,8 @@ export interface PersonChoice {
   firm: string
   zone: string
   role: Role
+  /** the firm’s, for whoever has not chosen themselves */
+  units?: 'imperial' | 'metric'
   /** looked around as, in the demo */
   demo: boolean
 }
@@ -32,6 +34,7 @@ export function TopBar({
   children?: ReactNode
 }) {
   setFirmZone(person.zone)
+  setFirmUnits(person.units)
   return (
     <Row
       component="header"

@@ -7,6 +7,13 @@ export function setFirmZone(ofFirm: string): void {
   zone = ofFirm
 }
 
+/** The units that a firm reads in, for who has not chosen their own. */
+let units: 'imperial' | 'metric' = 'imperial'
+export function setFirmUnits(ofFirm: 'imperial' | 'metric' = 'imperial'): void {
+  units = ofFirm
+}
+export const firmUnits = (): 'imperial' | 'metric' => units
+
 export const firmZone = (): string => zone
 
 /** The firm's day, YYYY-MM-DD: what is written on records and paper. */

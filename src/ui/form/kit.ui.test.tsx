@@ -6,12 +6,13 @@ import { linkSchema } from '@/core/hookup/design'
 import { type Fault, fault, ok, parseWith } from '@/core/outcome'
 import { within as from } from '@/core/quantity'
 import { arraySchema } from '@/core/source/design'
+import { setFirmUnits } from '../common/today'
 import { alone } from '../test/render'
 import { AddLine } from './AddLine'
 import { FactsDialog } from './FactsDialog'
 import { Form, FormDialog, OtherFaults, Save } from './Form'
 import { CheckField, ChoiceField, LineField, NumberField } from './inputs'
-import { useUnitChoice } from './units'
+import { useChosenUnits, useUnitChoice } from './units'
 import { type Said, useSheet } from './useSheet'
 
 const field = (name: string | RegExp) => screen.getByRole<HTMLInputElement>('textbox', { name })
@@ -303,4 +304,21 @@ test('a dialog closes by cancel without saving, and names itself', async () => {
   expect(dialog.getByRole('button', { name: 'Remove' })).toBeTruthy()
   await user.click(dialog.getByRole('button', { name: 'Cancel' }))
   expect(close).toHaveBeenCalledTimes(1)
+})
+
+test('who has chosen no units reads in the firm’s; who has keeps their own', async () => {
+  const Chosen = () => {
+    useChosenUnits()
+    return <p>{useUnitChoice(s => `${s.length} ${s.temperature}`)}</p>
+  }
+  setFirmUnits('metric')
+  localStorage.clear()
+  const { unmount } = alone(<Chosen />)
+  expect(await screen.findByText('m C')).toBeTruthy()
+  unmount()
+  act(() => useUnitChoice.setState({ length: 'ft', temperature: 'C' }))
+  alone(<Chosen />)
+  expect(await screen.findByText('ft C')).toBeTruthy()
+  setFirmUnits('imperial')
+  localStorage.clear()
 })

@@ -4,6 +4,7 @@ import { persist } from 'zustand/middleware'
 import { celsiusOf, fahrenheitOf, feetOf, metresOf } from '@/core/units/convert'
 import { quantity } from '@/core/units/format'
 import type { UnitOfMeasure } from '@/core/working'
+import { firmUnits } from '../common/today'
 
 interface UnitChoice {
   length: 'ft' | 'm'
@@ -59,6 +60,12 @@ function sign(unit: UnitOfMeasure): Scale {
 /** The units that this person chose before, once the page answers: a server cannot know them. */
 export function useChosenUnits(): void {
   useEffect(() => {
+    const { name } = useUnitChoice.persist.getOptions()
+    // who has not chosen reads as the firm does
+    if (firmUnits() === 'metric' && name && localStorage.getItem(name) === null) {
+      useUnitChoice.setState({ length: 'm', temperature: 'C' })
+      localStorage.removeItem(name)
+    }
     void useUnitChoice.persist.rehydrate()
   }, [])
 }

@@ -73,46 +73,48 @@ export function HistoryView() {
           <p>Nothing was done yet.</p>
         </Empty>
       )}
-      <List aria-label="History" disablePadding>
-        {page?.entries.map(e => (
-          <ListItem
-            key={e.revision}
-            divider
-            disableGutters
-            secondaryAction={
-              <Row sx={{ flexWrap: 'nowrap' }}>
-                {e.kept && (
-                  <Button
-                    size="small"
-                    component={Link}
-                    href={`/jobs/${id}/revision/${e.revision}`}
-                    prefetch={false}
-                    aria-label={`Look at revision ${e.revision}`}
-                  >
-                    Look
-                  </Button>
-                )}
-                {e.kept && e.revision < revision && (
-                  <Button
-                    size="small"
-                    disabled={waiting > 0}
-                    aria-label={`Go back to revision ${e.revision}`}
-                    onClick={() => setBack(e)}
-                  >
-                    Go back
-                  </Button>
-                )}
-              </Row>
-            }
-          >
-            <ListItemText
-              sx={{ pr: { xs: 14, sm: 20 }, overflowWrap: 'anywhere' }}
-              primary={e.sentence}
-              secondary={`${e.who}, ${momentIn(firmZone(), e.at)}, revision ${e.revision}`}
-            />
-          </ListItem>
-        ))}
-      </List>
+      {page && page.entries.length > 0 && (
+        <List aria-label="History" disablePadding>
+          {page.entries.map(e => (
+            <ListItem
+              key={e.revision}
+              divider
+              disableGutters
+              secondaryAction={
+                <Row sx={{ flexWrap: 'nowrap' }}>
+                  {e.kept && (
+                    <Button
+                      size="small"
+                      component={Link}
+                      href={`/jobs/${id}/revision/${e.revision}`}
+                      prefetch={false}
+                      aria-label={`Look at revision ${e.revision}`}
+                    >
+                      Look
+                    </Button>
+                  )}
+                  {e.kept && e.revision < revision && (
+                    <Button
+                      size="small"
+                      disabled={waiting > 0}
+                      aria-label={`Go back to revision ${e.revision}`}
+                      onClick={() => setBack(e)}
+                    >
+                      Go back
+                    </Button>
+                  )}
+                </Row>
+              }
+            >
+              <ListItemText
+                sx={{ pr: { xs: 14, sm: 20 }, overflowWrap: 'anywhere' }}
+                primary={e.sentence}
+                secondary={`${e.who}, ${momentIn(firmZone(), e.at)}, revision ${e.revision}`}
+              />
+            </ListItem>
+          ))}
+        </List>
+      )}
       {page?.more && (
         <Row>
           <Button onClick={older}>Older changes</Button>

@@ -5,6 +5,7 @@ import { editions } from '@/core/editions'
 import { may } from '@/core/firm/roles'
 import type { FirmSettings } from '@/core/firm/settings'
 import { languages } from '@/core/languages'
+import { currencyNames } from '@/core/money-names'
 import { call, upload } from '../api'
 import { FileButton, pictures } from '../common/FileButton'
 import { Problem } from '../common/Problem'
@@ -27,6 +28,11 @@ interface Props extends Kept {
 }
 
 const editionOptions = editions.map(e => ({ value: e, label: `NEC ${e}` }))
+const unitOptions = [
+  { value: 'imperial', label: 'feet and °F' },
+  { value: 'metric', label: 'metres and °C' },
+]
+const currencyOptions = Object.entries(currencyNames).map(([value, label]) => ({ value, label }))
 const languageOptions = Object.entries(languages).map(([value, label]) => ({ value, label }))
 
 /** The firm’s own ways: what its papers say, and what a new job begins with. */
@@ -58,6 +64,8 @@ function Shown({ settings }: { settings: FirmSettings }) {
           ['Time zone', settings.zone],
           ['Edition', `NEC ${settings.edition}`],
           ['Who inspects', settings.authority || 'not said'],
+          ['Lengths and temperatures', settings.units === 'metric' ? 'metres and °C' : 'feet and °F'],
+          ['Prices in', currencyNames[settings.currency]],
           ['Language', languages[settings.language]],
         ]}
       />
@@ -102,6 +110,13 @@ function SettingsCard(given: Kept) {
           most={120}
           help="stands on a job’s sheet after the edition"
         />
+        <ChoiceField
+          name="units"
+          label="Lengths and temperatures"
+          options={unitOptions}
+          help="for whoever has not chosen themselves"
+        />
+        <ChoiceField name="currency" label="Prices in" options={currencyOptions} />
         <ChoiceField name="language" label="Language of a new customer" options={languageOptions} />
         <OtherFaults />
         <Row>

@@ -15,7 +15,7 @@ import { readTerms } from '@/server/estimates/terms'
 import { bodyAs, gone, handle, refuse } from '@/server/http/handle'
 import { estimatePdf } from '@/server/pdf/estimate'
 import { currentActor } from '@/server/people/actor'
-import { logoOf } from '@/server/people/settings'
+import { logoOf, settingsOf } from '@/server/people/settings'
 import { type JobParams, jobOf } from '../../params'
 
 const version = z.int().min(0)
@@ -69,8 +69,16 @@ export const POST = handle(async (request, { params }: JobParams) => {
   const { options, faults } = await optionsMade(actor, id, job, revision, draft, terms)
   if (faults.length) return refuse(400, 'It was not sent.', faults)
   const logo = await logoOf(actor)
+  const { currency } = (await settingsOf(actor)).settings
   const sent = await sendEstimate<Fault[]>(actor, id, said.version, terms.numberPrefix, now, async facts => {
-    const made = frozenOf(job, { firm: actor.firm, zone: actor.zone, at: now }, draft, options, terms, facts)
+    const made = frozenOf(
+      job,
+      { firm: actor.firm, zone: actor.zone, at: now, currency },
+      draft,
+      options,
+      terms,
+      facts,
+    )
     return made.ok ? { document: made.value, pdf: await estimatePdf(made.value, null, logo) } : made.faults
   })
   if (sent === 'stale') return stale()

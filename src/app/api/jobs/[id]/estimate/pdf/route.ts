@@ -5,7 +5,7 @@ import { readTerms } from '@/server/estimates/terms'
 import { handle, refuse } from '@/server/http/handle'
 import { estimatePdf } from '@/server/pdf/estimate'
 import { currentActor } from '@/server/people/actor'
-import { logoOf } from '@/server/people/settings'
+import { logoOf, settingsOf } from '@/server/people/settings'
 import { type JobParams, jobOf } from '../../../params'
 
 /** The paper of a version as it was frozen (`?n=`), with its acceptance (`&signed`), or of the draft as it stands. */
@@ -36,16 +36,24 @@ export const GET = handle(async (request, { params }: JobParams) => {
       readEstimate(actor, id, now),
       readTerms(actor),
     ])
+    const { currency } = (await settingsOf(actor)).settings
     const { options, faults } = await optionsMade(actor, id, job, revision, draft, terms)
     if (faults.length) return refuse(400, 'It cannot be printed.', faults)
     const accepted = versions.find(v => v.acceptance)
-    const made = frozenOf(job, { firm: actor.firm, zone: actor.zone, at: now }, draft, options, terms, {
-      number: number ?? 'draft',
-      version: (versions[0]?.n ?? 0) + 1,
-      accepted: accepted?.acceptance
-        ? { document: accepted.document, acceptance: accepted.acceptance }
-        : null,
-    })
+    const made = frozenOf(
+      job,
+      { firm: actor.firm, zone: actor.zone, at: now, currency },
+      draft,
+      options,
+      terms,
+      {
+        number: number ?? 'draft',
+        version: (versions[0]?.n ?? 0) + 1,
+        accepted: accepted?.acceptance
+          ? { document: accepted.document, acceptance: accepted.acceptance }
+          : null,
+      },
+    )
     return made.ok
       ? estimatePdf(made.value, null, await logoOf(actor))
       : refuse(400, 'It cannot be printed.', made.faults)
