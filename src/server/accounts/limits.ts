@@ -72,7 +72,8 @@ async function waits(rule: Rule, key: string): Promise<number> {
   return found && found.consumedPoints > rules[rule].points - 1 ? Math.ceil(found.msBeforeNext / 1000) : 0
 }
 
-const browserCookie = 'spillway-browser'
+/** Behind TLS a cookie’s own name keeps it from being set over a plain line. */
+const browserCookie = (secure: boolean) => `${secure ? '__Secure-' : ''}spillway-browser`
 const browserLasts = 400 * 24 * hour
 
 /** A browser, and the accounts (as sums) that it signed in with before. */
@@ -83,7 +84,8 @@ export interface Browser {
 
 /** The browser that asks, by a sealed cookie; one that has none, or a forged one, is new. */
 export async function browserOf(headers: Headers): Promise<Browser> {
-  const sealed = new RegExp(`(?:^|;\\s*)${browserCookie}=([^;]+)`).exec(headers.get('cookie') ?? '')?.[1]
+  const name = browserCookie(headers.get('x-forwarded-proto') === 'https')
+  const sealed = new RegExp(`(?:^|;\\s*)${name}=([^;]+)`).exec(headers.get('cookie') ?? '')?.[1]
   const read = sealed
     ? await unsealData<Partial<Browser>>(decodeURIComponent(sealed), { password: needed('SPILLWAY_SECRET') })
     : {}
@@ -94,7 +96,7 @@ export async function browserOf(headers: Headers): Promise<Browser> {
 export async function knownFromNowOn(browser: Browser, email: string, secure: boolean): Promise<string> {
   const knows = [...new Set([keyOf(email), ...browser.knows])].slice(0, 8)
   const sealed = await sealData({ id: browser.id, knows }, { password: needed('SPILLWAY_SECRET'), ttl: 0 })
-  return `${browserCookie}=${encodeURIComponent(sealed)}; Path=/; Max-Age=${browserLasts}; HttpOnly; SameSite=Lax${secure ? '; Secure' : ''}`
+  return `${browserCookie(secure)}=${encodeURIComponent(sealed)}; Path=/; Max-Age=${browserLasts}; HttpOnly; SameSite=Lax${secure ? '; Secure' : ''}`
 }
 
 /**

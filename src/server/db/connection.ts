@@ -10,6 +10,7 @@ export interface OfFirm {
 /** The pools of this process; kept across hot reloads. */
 interface Kept {
   app?: Knex
+  unbound?: Knex
   owner?: Knex
   bound?: Map<string, Knex>
 }
@@ -43,14 +44,18 @@ class BoundClient extends PostgreSql {
   }
 }
 
-function pool(name: 'DATABASE_URL' | 'SPILLWAY_OWNER_URL', client: typeof Knex.Client | 'pg'): Knex {
+function pool(
+  name: 'DATABASE_URL' | 'SPILLWAY_OWNER_URL',
+  client: typeof Knex.Client | 'pg',
+  max = 10,
+): Knex {
   const connectionString = setting(name)
   if (!connectionString) throw new DatabaseAway(`${name} is not set: start with bin/start`)
   return knex({
     client,
     // instants are told in UTC, wherever the database stands
     connection: { connectionString, ...limits, options: '-c TimeZone=UTC' },
-    pool: { min: 0, max: 10, acquireTimeoutMillis: 4000, createTimeoutMillis: 3000 },
+    pool: { min: 0, max, acquireTimeoutMillis: 4000, createTimeoutMillis: 3000 },
     acquireConnectionTimeout: 4000,
   })
 }
@@ -74,8 +79,9 @@ export function db({ firmId }: OfFirm): Knex {
 
 /** The database as nobody sees it: no firm's rows, only what belongs to no firm. */
 export function unbound(): Knex {
-  kept.app ??= pool('DATABASE_URL', BoundClient)
-  return kept.app
+  // connections of its own: what belongs to no firm does not take a firm’s from those who go on with it
+  kept.unbound ??= pool('DATABASE_URL', 'pg', 4)
+  return kept.unbound
 }
 
 /** The database as its owner sees it: for making, migrating and seeding it, and for tests. No server process has its address. */
@@ -85,8 +91,8 @@ export function ownerDb(): Knex {
 }
 
 export async function closeDb() {
-  const pools = [kept.app, kept.owner]
-  kept.app = kept.owner = kept.bound = undefined
+  const pools = [kept.app, kept.unbound, kept.owner]
+  kept.app = kept.unbound = kept.owner = kept.bound = undefined
   await Promise.all(pools.map(p => p?.destroy()))
 }
 /** The database cannot be reached just now; nothing was written. */

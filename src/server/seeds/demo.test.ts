@@ -76,7 +76,16 @@ test('the day-care’s run time by hand', () => {
 
 test('seeding is idempotent, a half-written demo is written to the end, and what is read back is what was written', async () => {
   await seedDemo()
+  // as a demo stands that was written before anybody signed in
+  await ownerDb()('person')
+    .where({ firm_id: '5a1de000-0000-4000-8000-0000000000f1' })
+    .update({ login_id: null })
   expect(await seedDemo()).toBeNull()
+  const [logins] = await ownerDb()('person')
+    .whereNotNull('login_id')
+    .where({ label: 'Designer' })
+    .count({ count: '*' })
+  expect(Number(logins?.count)).toBeGreaterThan(0)
   // as a run leaves it that was killed while it wrote
   const photo = alderHollow.photos[0]?.id ?? ''
   await ownerDb()('photo').where({ id: photo }).delete()

@@ -194,6 +194,11 @@ async function seedPeople() {
     ])
     .onConflict()
     .ignore()
+  for (const role of demoRoles)
+    await db('person')
+      .where({ id: people[role].personId })
+      .whereNull('login_id')
+      .update({ login_id: demoLogins[role], email: `${role}@headwater.example` })
 }
 
 /**
@@ -202,7 +207,11 @@ async function seedPeople() {
  */
 export async function seedDemo(): Promise<'written' | 'written to the end' | null> {
   const [mark] = await ownerDb()('setting').where({ key: 'demo' }).select('value')
-  if (mark?.value === 'whole') return null
+  if (mark?.value === 'whole') {
+    // a demo of before anybody signed in has people without logins
+    await seedPeople()
+    return null
+  }
   const begun = await ownerDb()('firm').where({ slug: servedFirm }).first('id')
   await ownerDb()('firm')
     .insert({ id: designer.firmId, slug: servedFirm, name: 'Headwater Electric' })

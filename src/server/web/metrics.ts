@@ -1,5 +1,5 @@
 import { collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client'
-import { unbound } from '../db/connection'
+import { db, unbound } from '../db/connection'
 
 const registry = new Registry()
 collectDefaultMetrics({ register: registry, prefix: 'spillway_' })
@@ -19,13 +19,18 @@ export const answered = (lane: string, method: string, status: number, seconds: 
 new Gauge({
   name: 'spillway_database_connections',
   help: 'Connections of this process to the database, in use and idle, and who waits for one',
-  labelNames: ['state'],
+  labelNames: ['pool', 'state'],
   registers: [registry],
   collect() {
-    const { pool } = unbound().client
-    this.set({ state: 'used' }, pool.numUsed())
-    this.set({ state: 'idle' }, pool.numFree())
-    this.set({ state: 'waiting' }, pool.numPendingAcquires())
+    for (const [name, at] of [
+      ['firms', db({ firmId: '' })],
+      ['house', unbound()],
+    ] as const) {
+      const { pool } = at.client
+      this.set({ pool: name, state: 'used' }, pool.numUsed())
+      this.set({ pool: name, state: 'idle' }, pool.numFree())
+      this.set({ pool: name, state: 'waiting' }, pool.numPendingAcquires())
+    }
   },
 })
 

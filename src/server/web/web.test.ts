@@ -113,6 +113,6 @@ test('figures are told to this machine alone, and never through the proxy', asyn
   answered('taps', 'POST', 200, 0.02)
   const { text } = await metrics()
   expect(text).toMatch(/spillway_request_seconds_count\{lane="taps",method="POST",status="200"\} 1/)
-  expect(text).toMatch(/spillway_database_connections\{state="used"\}/)
+  expect(text).toMatch(/spillway_database_connections\{pool="firms",state="used"\}/)
   await closeDb()
 })
