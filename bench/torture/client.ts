@@ -28,12 +28,14 @@ export const counts = (): Counts => ({
   foreignSeen: 0,
 })
 
-let cookie = ''
+/** Sessions of the demo’s designer: what many do is not done in one session, whose writes are counted. */
+let cookies: string[] = []
+const sessions = 40
 /** Where the web processes are asked: of several each request takes one, as behind a proxy. */
 const urls = (process.env.SPILLWAY_URLS ?? '').split(',').filter(Boolean)
-/** From now on everything is asked as the demo’s designer. */
+/** From now on everything is asked as the demo’s designer, from many browsers. */
 export async function comeIn(url: string): Promise<void> {
-  cookie = (await enter(url)).cookie
+  cookies = (await Promise.all(Array.from({ length: sessions }, () => enter(url)))).map(e => e.cookie)
 }
 
 export async function ask(
@@ -41,7 +43,8 @@ export async function ask(
   path: string,
   init: { body?: unknown; bytes?: Uint8Array; text?: string; timeoutMs?: number; as?: string } = {},
 ): Promise<{ status: number; body: unknown; ms: number }> {
-  const { body, bytes, text, timeoutMs = 60_000, as = cookie } = init
+  const { body, bytes, text, timeoutMs = 60_000 } = init
+  const as = init.as ?? cookies[Math.floor(Math.random() * cookies.length)]
   const base = urls.length ? (urls[Math.floor(Math.random() * urls.length)] ?? url) : url
   const payload = bytes ?? text ?? (body === undefined ? undefined : JSON.stringify(body))
   const from = performance.now()
