@@ -122,8 +122,13 @@ export async function orTrouble(error: unknown): Promise<never> {
 /** Who is signed in, by the cookie of the library; null for nobody, and for a session that has lasted as long as any may. */
 export async function signedIn(headers: Headers) {
   const read = () => authAt(originOf(headers)).api.getSession({ headers })
-  // a connection that broke says so once: with another it goes
-  const found = await read().catch(() => read().catch(orTrouble))
+  // a connection that broke says so once; a database that was away and is back is asked once more
+  const found = await read()
+    .catch(read)
+    .catch(async error => {
+      await orTrouble(error).catch(trouble => trouble !== error && Promise.reject(trouble))
+      return read()
+    })
   if (!found) return null
   const { session, user } = found
   const age = (Date.now() - session.createdAt.getTime()) / 1000
