@@ -91,7 +91,20 @@ test('a deleted firm is worked in by nobody, its owner brings it back, and after
 test('a login that is deleted ends its sessions, is taken back by signing in, and after the grace leaves no name', async () => {
   const { actor, signed, loginId } = await owned()
   expect(await deleteLogin(signed)).toEqual({ lastOwnerOf: 'Test firm' })
-  await ownerDb()('person').insert({ id: randomUUID(), firm_id: actor.firmId, label: 'Ben', role: 'owner' })
+  // an owner who cannot come in is none: without a login, or on the way out
+  const ben = { id: randomUUID(), login: randomUUID() }
+  await ownerDb()('person').insert({ id: ben.id, firm_id: actor.firmId, label: 'Ben', role: 'owner' })
+  expect(await deleteLogin(signed)).toEqual({ lastOwnerOf: 'Test firm' })
+  await ownerDb()('login.user').insert({
+    id: ben.login,
+    name: 'Ben',
+    email: `${ben.login}@erase.test`,
+    email_verified: true,
+    deleted_at: now,
+  })
+  await ownerDb()('person').where({ id: ben.id }).update({ login_id: ben.login })
+  expect(await deleteLogin(signed)).toEqual({ lastOwnerOf: 'Test firm' })
+  await ownerDb()('login.user').where({ id: ben.login }).update({ deleted_at: null })
   await ownerDb()('login.session').insert({
     user_id: loginId,
     token: randomUUID(),

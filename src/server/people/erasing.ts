@@ -2,6 +2,7 @@ import type { Knex } from 'knex'
 import type { SignedIn } from '../accounts/auth'
 import { db, unbound } from '../db/connection'
 import { transaction } from '../db/transaction'
+import { hasOwnerBeside } from './firms'
 import { note } from './record'
 import { firmsOf, memberOf } from './repository'
 import type { Actor } from './types'
@@ -93,24 +94,20 @@ export async function takeBackFirm({ user }: SignedIn, firmId: string): Promise<
  * that would be left without one.
  */
 export async function deleteLogin({ user }: SignedIn): Promise<'done' | { lastOwnerOf: string }> {
-  for (const firm of await firmsOf(user.id)) {
-    const member = await memberOf(user.id, firm.firmId)
-    if (member?.role !== 'owner') continue
-    const [others] = await db(firm)('person')
-      .where({ firm_id: firm.firmId, role: 'owner' })
-      .whereNull('left_at')
-      .whereNot({ id: member.personId })
-      .count({ count: '*' })
-    if (!Number(others?.count)) return { lastOwnerOf: member.firm }
-  }
-  for (const firm of await firmsOf(user.id)) {
-    const member = await memberOf(user.id, firm.firmId)
-    if (member) await note(member, 'login deleted')
-  }
-  await unbound().transaction(async trx => {
-    await trx('login.user').where({ id: user.id }).update({ deleted_at: new Date() })
-    await trx('login.session').where({ user_id: user.id }).delete()
-  })
+  const mark = (deletedAt: Date | null) =>
+    unbound()('login.user').where({ id: user.id }).update({ deleted_at: deletedAt })
+  // marked first: of two owners who go at once neither counts on the other
+  await mark(new Date())
+  const members = (await Promise.all((await firmsOf(user.id)).map(f => memberOf(user.id, f.firmId)))).filter(
+    m => m !== null,
+  )
+  for (const member of members)
+    if (member.role === 'owner' && !(await hasOwnerBeside(db(member), member.firmId, member.personId))) {
+      await mark(null)
+      return { lastOwnerOf: member.firm }
+    }
+  await unbound()('login.session').where({ user_id: user.id }).delete()
+  for (const member of members) await note(member, 'login deleted')
   return 'done'
 }
 

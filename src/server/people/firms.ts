@@ -298,17 +298,28 @@ export async function invitingFirms(email: string): Promise<{ firm: string; role
   return each.flat().map(r => ({ ...r, at: r.at.toISOString() }))
 }
 
-/** Of the firm’s owners, those beside one person. */
-const otherOwners = async (trx: Knex, firmId: string, but: string) =>
-  Number(
-    (
-      await trx('person')
-        .where({ firm_id: firmId, role: 'owner' })
-        .whereNull('left_at')
-        .whereNot({ id: but })
-        .count({ count: '*' })
-    )[0]?.count,
-  )
+/** Whether a firm has an owner who can come in, beside one person: whose login is there, and is not to go. */
+export async function hasOwnerBeside(trx: Knex, firmId: string, personId: string): Promise<boolean> {
+  const other = await trx('person as p')
+    .join('login.user as u', 'u.id', 'p.login_id')
+    .where({ 'p.firm_id': firmId, 'p.role': 'owner' })
+    .whereNull('p.left_at')
+    .whereNull('u.deleted_at')
+    .whereNot({ 'p.id': personId })
+    .first('p.id')
+  return Boolean(other)
+}
+
+/** Somebody who works in the firm, while nobody else changes its people. */
+async function workingPerson(trx: Knex, actor: Actor, personId: string) {
+  await lockedFirm(trx, actor)
+  return trx('person')
+    .where({ firm_id: actor.firmId, id: personId })
+    .whereNull('left_at')
+    .whereNot('role', 'customer')
+    .first('role', 'label', 'login_id')
+}
+
 const lastOwner = fault('role', 'is of the only owner: make somebody else an owner first')
 
 /** Gives somebody another role or name. A firm is never without an owner. */
@@ -320,15 +331,10 @@ export async function changePerson(
   return transaction<Done>(
     actor,
     async trx => {
-      await lockedFirm(trx, actor)
-      const row = await trx('person')
-        .where({ firm_id: actor.firmId, id: personId })
-        .whereNull('left_at')
-        .whereNot('role', 'customer')
-        .first('role', 'label')
+      const row = await workingPerson(trx, actor, personId)
       if (!row) return 'gone'
       if (to.role && to.role !== row.role) {
-        if (row.role === 'owner' && !(await otherOwners(trx, actor.firmId, personId)))
+        if (row.role === 'owner' && !(await hasOwnerBeside(trx, actor.firmId, personId)))
           return { faults: [lastOwner] }
         await trx('person').where({ id: personId }).update({ role: to.role })
         await note(actor, 'role changed', { whom: row.label, from: row.role, to: to.role }, trx)
@@ -356,14 +362,9 @@ export async function removePerson(actor: Actor, personId: string): Promise<Done
   return transaction<Done>(
     actor,
     async trx => {
-      await lockedFirm(trx, actor)
-      const row = await trx('person')
-        .where({ firm_id: actor.firmId, id: personId })
-        .whereNull('left_at')
-        .whereNot('role', 'customer')
-        .first('role', 'label', 'login_id')
+      const row = await workingPerson(trx, actor, personId)
       if (!row) return 'gone'
-      if (row.role === 'owner' && !(await otherOwners(trx, actor.firmId, personId)))
+      if (row.role === 'owner' && !(await hasOwnerBeside(trx, actor.firmId, personId)))
         return { faults: [lastOwner] }
       await trx('person').where({ id: personId }).update({ left_at: new Date() })
       await trx('login.session')
