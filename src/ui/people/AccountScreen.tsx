@@ -11,6 +11,7 @@ import { Card, Columns, Quiet, Row, Screen } from '../common/pieces'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { LineField } from '../form/inputs'
 import { PlainForm, passwordHelp, Sent, sent } from './entry'
+import { throughPasskey } from './passkey'
 import { browserName, momentIn } from './words'
 
 const SecondStepDialog = dynamic(() => import('./SecondStepDialog').then(m => m.SecondStepDialog))
@@ -98,17 +99,16 @@ function PasskeysCard({ passkeys }: { passkeys: Props['ways']['passkeys'] }) {
   const [problem, setProblem] = useState<string | null>(null)
   const add = async () => {
     setProblem(null)
-    const asked = await call<Parameters<typeof startRegistration>[0]['optionsJSON']>(
-      '/api/auth/passkey/generate-register-options',
-      'GET',
+    const reply = await throughPasskey(
+      'generate-register-options',
+      startRegistration,
+      'verify-registration',
+      {
+        name: browserName(navigator.userAgent),
+      },
     )
-    if (!asked.ok) return setProblem(asked.message)
-    const response = await startRegistration({ optionsJSON: asked.data }).catch(() => null)
-    if (!response) return setProblem('No passkey was made. This device may have none, or it is here already.')
-    const reply = await call('/api/auth/passkey/verify-registration', 'POST', {
-      response,
-      name: browserName(navigator.userAgent),
-    })
+    if (reply === 'none')
+      return setProblem('No passkey was made. This device may have none, or it is here already.')
     if (reply.ok) router.refresh()
     else setProblem(reply.message)
   }

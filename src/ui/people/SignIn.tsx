@@ -8,6 +8,7 @@ import { Problem } from '../common/Problem'
 import { Column, Quiet, Row } from '../common/pieces'
 import { LineField } from '../form/inputs'
 import { EntryPage, PlainForm, Sent, sent, Way } from './entry'
+import { throughPasskey } from './passkey'
 
 interface Props {
   /** where to go on; a page of ours */
@@ -44,14 +45,12 @@ export function SignIn({ next, demo }: Props) {
   }
   const byPasskey = async () => {
     setProblem(null)
-    const asked = await call<Parameters<typeof startAuthentication>[0]['optionsJSON']>(
-      '/api/auth/passkey/generate-authenticate-options',
-      'GET',
+    const reply = await throughPasskey(
+      'generate-authenticate-options',
+      startAuthentication,
+      'verify-authentication',
     )
-    if (!asked.ok) return setProblem(asked.message)
-    const response = await startAuthentication({ optionsJSON: asked.data }).catch(() => null)
-    if (!response) return setProblem('No passkey was given. Try again, or take the password.')
-    const reply = await call('/api/auth/passkey/verify-authentication', 'POST', { response })
+    if (reply === 'none') return setProblem('No passkey was given. Try again, or take the password.')
     if (reply.ok) goOn(next)
     else setProblem(reply.message)
   }
