@@ -69,11 +69,10 @@ export interface RecordEntry {
 
 /** What an entry is about, in a line. */
 export const aboutText = (about: RecordEntry['about']): string => {
-  const { whom, ...rest } = about
-  const said = Object.entries(rest).map(([key, value]) =>
-    key === 'what' ? String(value) : `${key} ${value}`,
-  )
-  return [whom, said.join(', ')].filter(Boolean).join(': ')
+  // an id is for whoever looks one up in the rows; the line has the name
+  const { whom, what, id: _, ...rest } = about
+  const said = [what, ...Object.entries(rest).map(([key, value]) => `${key} ${value}`)]
+  return [whom, said.filter(Boolean).join(', ')].filter(Boolean).join(': ')
 }
 
 export const recordPageSize = 50
