@@ -23,6 +23,7 @@ const config: NextConfig = {
   poweredByHeader: false,
   devIndicators: false,
   serverExternalPackages: [
+    '@aws-sdk/client-s3',
     '@node-rs/argon2',
     'better-auth',
     '@better-auth/passkey',

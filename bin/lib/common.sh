@@ -225,7 +225,7 @@ need_secret() {
 
 need_cli() {
   if [ -f dist/cli/main.js ] && [ -z "$(find src/core src/server src/cli package-lock.json tsconfig.json -newer dist/cli/main.js -print -quit)" ]; then return 0; fi
-  local external=(rate-limiter-flexible prom-client better-auth @better-auth/passkey kysely @node-rs/argon2 nodemailer smtp-server mailparser knex pg sharp highs pg-boss next piscina pino rotating-file-stream pdfkit)
+  local external=(@aws-sdk/client-s3 rate-limiter-flexible prom-client better-auth @better-auth/passkey kysely @node-rs/argon2 nodemailer smtp-server mailparser knex pg sharp highs pg-boss next piscina pino rotating-file-stream pdfkit)
   node_modules/.bin/esbuild main=src/cli/main.ts supervise=src/cli/supervise.ts web=src/server/web/main.ts reader=src/server/files/reader.ts \
     --bundle --platform=node --target=node20 --format=esm --splitting --outdir=dist/cli "${external[@]/#/--external:}" \
     --minify-syntax --log-level=warning

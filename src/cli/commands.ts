@@ -41,6 +41,7 @@ const usage = `spillway: back-up of chosen home circuits, computed
     [--seed N] [--draws N] [--most-price N] [--automatic] [--owned] [--no-generator] [--one-person]
     [--stock FILE]                    only what is in stock: JSON, counts by id
   spillway work                       works on background searches until it is stopped
+  spillway photographs out|home       moves every firm's photographs into the bucket of SPILLWAY_BUCKET, or back into the database
   spillway loads JOB.json             needs by school, by importance, and what to measure next
   spillway export JOB-ID              a job document out of the database, to standard output
   spillway import FILE                a job document into the database; prints the new job's id
@@ -150,6 +151,10 @@ async function command(argv: string[]): Promise<number> {
         : complain('search: give a job file')
     case 'work':
       return (await import('./work')).work()
+    case 'photographs':
+      return first === 'out' || first === 'home'
+        ? (await import('./database')).movePhotographs(first)
+        : complain('photographs: say out or home')
     case 'read':
       return (await import('./read')).read(first, positionals[1], values.zone)
     case 'export':

@@ -4,7 +4,10 @@ import { needDatabase } from '@/server/db/aside'
 import { closeDb, ownerDb } from '@/server/db/connection'
 import { alone, migrate } from '@/server/db/migrate'
 import { needAppRole } from '@/server/db/roles'
+import { allFirms } from '@/server/db/whose'
 import { setting } from '@/server/env'
+import { bucket } from '@/server/files/bucket'
+import { moveHome, moveOut } from '@/server/files/moving'
 import { createJob, healJobs, readJobRecord } from '@/server/jobs/repository'
 import { listPeople } from '@/server/people/repository'
 import { servedFirm } from '@/server/people/types'
@@ -69,5 +72,17 @@ export const importJob = (file: string) =>
     if (!job) return badInput
     const id = await createJob(await actor(), job, 'imported from a file', new Date())
     process.stdout.write(`${id}\n`)
+    return 0
+  })
+
+/** Moves every firm's photographs into the bucket, or home into the database: before a bucket is given up. */
+export const movePhotographs = (where: 'out' | 'home') =>
+  withDatabase(async () => {
+    const beside = bucket()
+    if (!beside) return complain('photographs: SPILLWAY_BUCKET names no bucket')
+    let moved = 0
+    for (const firm of await allFirms())
+      moved += await (where === 'out' ? moveOut(firm, beside) : moveHome(firm, beside))
+    print({ moved, where })
     return 0
   })

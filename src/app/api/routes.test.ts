@@ -410,6 +410,41 @@ test.each(doors)('%s says that the database is away, and takes no write of anoth
   })
 })
 
+test('a technician reads what is to be fetched without a price, counts it, and sets neither prices nor minutes', async () => {
+  const price = {
+    part: 'twist-small',
+    name: 'x',
+    quantity: 50,
+    priceUsd: 7.77,
+    supplier: 'Depot',
+    substitutes: [],
+    on: '2026-01-01',
+  }
+  const parts = (sends?: unknown) =>
+    through(
+      { at: '/jobs/:job/parts', route: sends ? { POST: jobParts.POST } : { GET: jobParts.GET }, says: /./ },
+      { sends },
+    )
+  const paper = () => through({ at: '/jobs/:job/order?format=csv', route: order, says: /./ })
+  expect((await parts({ act: 'price', price })).status).toBe(200)
+  expect((await parts()).words).toMatch(/7\.77/)
+  expect((await paper()).words).toMatch(/price each.*[\s\S]*Depot/)
+  acting = async () => ({ ...own, firm: 'Test firm', role: 'technician' })
+  for (const answer of [await parts(), await paper(), await parts({ act: 'reserve' })]) {
+    expect(answer.status).toBe(200)
+    expect(answer.words).not.toMatch(/7\.77|Depot|price each/)
+  }
+  for (const sends of [
+    { act: 'price', price: { ...price, priceUsd: 1 } },
+    { act: 'minutes', minutes: [], version: 0 },
+    { act: 'habits', habits: {}, version: 0 },
+  ])
+    expect(await parts(sends)).toMatchObject({
+      status: 403,
+      words: expect.stringMatching(/takes an owner or designer/),
+    })
+})
+
 test('who may read a job hears of its writes; nobody else, and not what is no job', async () => {
   const gone = new AbortController()
   const heard = (id: string) =>

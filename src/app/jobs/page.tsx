@@ -13,7 +13,7 @@ export default async function JobsPage({
   searchParams: Promise<Record<string, string | string[]>>
 }) {
   const query = listQuerySchema.parse(await searchParams)
-  const { actor, rows, total } = await forPage(async () => {
+  const { actor, rows, total, more } = await forPage(async () => {
     const actor = await pageActor()
     return { actor, ...(await listJobs(actor, query)) }
   })
@@ -24,6 +24,7 @@ export default async function JobsPage({
         person={actor.person}
         rows={rows}
         total={total}
+        more={more}
         pageSize={pageSize}
         address={{ q, sort, order: order ?? '', page, archived, templates }}
         order={order ?? usualOrder[sort]}

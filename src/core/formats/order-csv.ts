@@ -44,3 +44,18 @@ export const orderCsv = ({ lines }: Order): string =>
   ])
 
 const round = (value: number) => Number(value.toFixed(2))
+
+/** The same for those who fetch it and see no prices: how much of what, and why. */
+export const fetchedCsv = ({ lines }: Order): string =>
+  csvOf([
+    ['part', 'name', 'unit', 'needed', 'from stock', 'to order', 'why'],
+    ...lines.map(l => [
+      l.key,
+      l.name,
+      l.unit,
+      round(l.needed),
+      round(l.fromStock),
+      round(l.toOrder),
+      [...new Set(l.why.map(w => w.text))].join('; '),
+    ]),
+  ])

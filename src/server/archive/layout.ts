@@ -38,7 +38,7 @@ export const parts: readonly Part[] = [
   {
     table: 'photo',
     order: ['id'],
-    leave: ['bytes'],
+    leave: ['bytes', 'picture_sha256', 'picture_bytes'],
     files: {
       picture: { path: row => `photographs/${id(row)}.jpg`, kind: 'bytes' },
       thumbnail: { path: row => `photographs/${id(row)}.small.jpg`, kind: 'bytes' },
@@ -74,6 +74,7 @@ export const parts: readonly Part[] = [
 export const notArchived: Readonly<Record<string, string>> = {
   design_search: 'searches are made anew',
   design_search_task: 'searches are made anew',
+  picture_gone: 'pictures that no row names any more',
   invitation: 'whoever waits is invited anew',
 }
 

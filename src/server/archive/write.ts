@@ -1,6 +1,7 @@
 import { Readable } from 'node:stream'
 import { ZipFile } from 'yazl'
 import { db, type OfFirm } from '../db/connection'
+import { readPhoto } from '../files/repository'
 import { type Part, parts, type Row, rowsPath } from './layout'
 
 /** The form of archives; what is older is read as long as it can be. */
@@ -35,6 +36,9 @@ async function* lines(firm: OfFirm, part: Part): AsyncGenerator<string> {
 }
 
 const contentOf = async (firm: OfFirm, part: Part, column: string, row: Row): Promise<Buffer | null> => {
+  // a picture may stand in the bucket
+  if (part.table === 'photo' && (column === 'picture' || column === 'thumbnail'))
+    return readPhoto(firm, String(row.id), column)
   const found = await db(firm)(part.table).where({ id: row.id }).first(column)
   const value = found?.[column]
   if (value === null || value === undefined) return null

@@ -98,6 +98,9 @@ export async function closeDb() {
 /** The database cannot be reached just now; nothing was written. */
 export class DatabaseAway extends Error {}
 
+/** What stands beside the database, as photographs may, cannot be reached just now. */
+export class PicturesAway extends Error {}
+
 /** Too much is asked at once, or somebody holds what is asked for; nothing was written, and trying again helps. */
 export class Busy extends Error {}
 
@@ -121,8 +124,9 @@ const codeOf = (error: unknown): string =>
   error instanceof Error && 'code' in error ? String(error.code) : ''
 
 /** What keeps the database from answering: away, busy or full; null where the query itself is wrong. */
-export function troubleOf(error: unknown): 'away' | 'busy' | 'full' | null {
+export function troubleOf(error: unknown): 'away' | 'pictures' | 'busy' | 'full' | null {
   if (error instanceof DatabaseAway) return 'away'
+  if (error instanceof PicturesAway) return 'pictures'
   if (error instanceof Busy) return 'busy'
   if (!(error instanceof Error)) return null
   const code = codeOf(error)

@@ -17,6 +17,8 @@ import { up as tenancy } from './migrations/014-tenancy'
 import { up as people } from './migrations/015-people'
 import { up as history } from './migrations/016-history'
 import { up as dataRights } from './migrations/017-data-rights'
+import { up as pictures } from './migrations/018-pictures'
+import { up as lists } from './migrations/019-lists'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -37,6 +39,8 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '015-people': people,
   '016-history': history,
   '017-data-rights': dataRights,
+  '018-pictures': pictures,
+  '019-lists': lists,
 }
 
 const source: Knex.MigrationSource<string> = {

@@ -3,14 +3,19 @@ import { promisify } from 'node:util'
 import { gunzip, gzip } from 'node:zlib'
 import type { Knex } from 'knex'
 import { dayIn } from '@/core/day'
-import { db } from '../db/connection'
+import { db, PicturesAway } from '../db/connection'
 import type { Actor } from '../people/types'
+import { bucket } from './bucket'
 import type { Encoded } from './intake'
+import { fetched } from './moving'
 import { needRoom } from './quota'
 
 type Firm = Pick<Actor, 'firmId'>
 
-/** Keeps a photograph's bytes in the database, so that one backup has them; the same id twice is kept once. */
+/**
+ * Keeps a photograph's bytes in the database, with what else is written; the same id twice is kept once. Where there is a bucket, a worker
+ * moves the picture there later (moving.ts): nobody waits for it.
+ */
 export async function savePhoto(
   { firmId }: Firm,
   jobId: string,
@@ -33,8 +38,12 @@ export async function readPhoto(
   id: string,
   size: 'picture' | 'thumbnail',
 ): Promise<Buffer | null> {
-  const row = await db({ firmId })('photo').where({ firm_id: firmId, id }).first(size)
-  return row?.[size] ?? null
+  const row = await db({ firmId })('photo').where({ firm_id: firmId, id }).first(size, 'id', 'picture_sha256')
+  if (!row) return null
+  if (row[size]) return row[size]
+  const from = bucket()
+  if (!from) throw new PicturesAway(`photograph ${id} stands in a bucket, and SPILLWAY_BUCKET names none`)
+  return fetched(from, { firmId }, row)
 }
 
 /** A file's bytes as they are kept. */

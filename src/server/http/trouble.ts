@@ -1,10 +1,14 @@
 import { AsyncLocalStorage } from 'node:async_hooks'
 
-export type Trouble = 'away' | 'busy' | 'full'
+export type Trouble = 'away' | 'pictures' | 'busy' | 'full'
 
 /** What a person is told, and the status that goes with it. */
 export const troubleWords: Record<Trouble, { status: number; sentence: string }> = {
   away: { status: 503, sentence: 'The database cannot be reached just now; nothing was written.' },
+  pictures: {
+    status: 503,
+    sentence: 'The photographs cannot be reached just now; everything else can. Try again in a moment.',
+  },
   busy: {
     status: 503,
     sentence: 'Spillway is busy just now; nothing was written. Try again in a moment.',

@@ -6,7 +6,7 @@ import { customerOf } from '../people/repository'
 import { testFirm } from '../people/test-firm'
 import type { Actor } from '../people/types'
 import { alderHollow } from '../seeds/jobs/alder-hollow'
-import { listJobs, listQuerySchema, pageSize } from './list'
+import { listJobs, listQuerySchema, mostListed, pageSize } from './list'
 import {
   archiveJob,
   type Change,
@@ -213,6 +213,14 @@ test('the list pages, sorts and searches literally, whatever is typed', async ()
   expect((await list({ q: '%9' })).total).toBe(0)
   expect((await list({ q: "hara's'; --" })).total).toBe(0)
   expect((await list({ sort: 'title', order: 'desc' })).rows[0]?.title).toBe('Job 9 100%_\\')
+  expect((await list({ sort: 'title', page: '2' })).rows.map(r => r.title.slice(0, 5))).toEqual([
+    'Job 7',
+    'Job 8',
+    'Job 9',
+  ])
+  // what no list reaches is no page
+  expect((await list({ page: String(mostListed / pageSize) })).rows).toEqual([])
+  expect((await list({ page: String(mostListed / pageSize + 1) })).rows).toHaveLength(pageSize)
   expect((await list({ sort: 'nonsense', page: '-4', order: 'x' })).rows).toHaveLength(pageSize)
   const [first] = (await list({})).rows
   await archiveJob(own, first?.id ?? '', true, at)

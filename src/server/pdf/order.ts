@@ -9,8 +9,14 @@ import { Paper, type Sheet } from './paper'
 const putUps = ({ bought, unit }: OrderLine) =>
   bought.map(b => `${putUpOf(b, unit)}${b.supplier ? `, ${b.supplier}` : ''}`).join('; ')
 
-/** What is to be ordered, with tools, protective equipment and hours, on paper. */
-export function orderPdf(job: Job, order: Order, minutes: Minutes, sheet: Sheet): Promise<Buffer> {
+/** What is to be ordered, with tools, protective equipment and hours, on paper; with put-ups and prices for those who may see them. */
+export function orderPdf(
+  job: Job,
+  order: Order,
+  minutes: Minutes,
+  priced: boolean,
+  sheet: Sheet,
+): Promise<Buffer> {
   const paper = new Paper(`Parts and tools: ${job.title}`, sheet)
   for (const [kind, { name }] of Object.entries(partKinds)) {
     const lines = order.lines.filter(l => l.kind === kind)
@@ -22,20 +28,25 @@ export function orderPdf(job: Job, order: Order, minutes: Minutes, sheet: Sheet)
         { head: 'Needed', share: 10, cell: l => amountOf(l.needed, l.unit), figure: true },
         { head: 'Stock', share: 9, cell: l => amountOf(l.fromStock, l.unit), figure: true },
         { head: 'Order', share: 10, cell: l => amountOf(l.toOrder, l.unit), figure: true },
-        { head: 'As', share: 20, cell: putUps },
-        {
-          head: 'Price',
-          share: 11,
-          cell: l => (l.priceUsd === null ? 'ask' : quantity(l.priceUsd, '$')),
-          figure: true,
-        },
+        ...(priced
+          ? [
+              { head: 'As', share: 20, cell: putUps },
+              {
+                head: 'Price',
+                share: 11,
+                cell: (l: OrderLine) => (l.priceUsd === null ? 'ask' : quantity(l.priceUsd, '$')),
+                figure: true,
+              },
+            ]
+          : []),
       ],
       lines,
     )
   }
-  paper.paragraph(
-    `Together ${quantity(order.knownUsd, '$')}${order.unpriced ? ` and ${order.unpriced} without a price` : ''}${order.oldestOn ? `; the oldest price is of ${order.oldestOn}` : ''}.`,
-  )
+  if (priced)
+    paper.paragraph(
+      `Together ${quantity(order.knownUsd, '$')}${order.unpriced ? ` and ${order.unpriced} without a price` : ''}${order.oldestOn ? `; the oldest price is of ${order.oldestOn}` : ''}.`,
+    )
   const work = workOfJob(job, minutes)
   paper.heading('Hours')
   paper.table(

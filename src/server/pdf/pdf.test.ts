@@ -13,7 +13,8 @@ test.each(demoJobs.map(({ job }) => [job.title, job] as const))(
   async (_, job) => {
     for (const pdf of [
       await wiringPdf(job, sheet),
-      await orderPdf(job, orderOf([partsOfJob(job)]), [], sheet),
+      await orderPdf(job, orderOf([partsOfJob(job)]), [], true, sheet),
+      await orderPdf(job, orderOf([partsOfJob(job)]), [], false, sheet),
     ]) {
       expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
       expect(pdf.subarray(-6).toString()).toMatch(/%%EOF/)

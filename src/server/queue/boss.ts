@@ -9,6 +9,8 @@ export const deadQueue = 'design-search-dead'
 export const nightlyQueue = 'nightly'
 /** Packs of a hand-over: one document each. */
 export const packQueue = 'hand-over-pack'
+/** Photographs on their way into the bucket. */
+export const picturesQueue = 'pictures'
 /** Letters, one each. */
 export const mailQueue = 'mail'
 
@@ -65,6 +67,12 @@ export async function makeQueues(): Promise<void> {
     expireInSeconds: 60,
   })
   await boss.createQueue(nightlyQueue, { name: nightlyQueue, policy: 'short', retryLimit: 2 })
+  await boss.createQueue(picturesQueue, {
+    name: picturesQueue,
+    policy: 'short',
+    retryLimit: 2,
+    expireInSeconds: 3600,
+  })
   // of one step or piece at most one waits, however many ask for it
   for (const name of [stepQueue, taskQueue]) {
     const options = { name, policy: 'short', deadLetter: deadQueue, ...again } as const

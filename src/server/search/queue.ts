@@ -8,6 +8,8 @@ import { type Crew, perform, type Task } from '@/core/search/tasks'
 import type { OfFirm } from '../db/connection'
 import { always, transaction } from '../db/transaction'
 import { allFirms } from '../db/whose'
+import { bucket } from '../files/bucket'
+import { moveAll, sweepBucket } from '../files/moving'
 import { log } from '../log'
 import { readMail } from '../mail/outbox'
 import { post as give } from '../mail/post'
@@ -19,6 +21,7 @@ import {
   mailQueue,
   nightlyQueue,
   packQueue,
+  picturesQueue,
   sender,
   started,
   stepQueue,
@@ -286,8 +289,14 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
   await boss.work(nightlyQueue, { batchSize: 1, pollingIntervalSeconds: 30 }, async () => {
     await sweep()
     for (const firm of await allFirms()) await nightly(firm, new Date())
-    log.info(await erase(), 'what was deleted is gone')
+    log.info({ ...(await erase()), swept: await sweepBucket(new Date()) }, 'what was deleted is gone')
   })
+  if (bucket()) {
+    await boss.work(picturesQueue, { batchSize: 1, pollingIntervalSeconds: 30 }, async () => {
+      log.info({ moved: await moveAll() }, 'photographs moved into the bucket')
+    })
+    await boss.schedule(picturesQueue, '*/10 * * * *')
+  } else await boss.unschedule(picturesQueue)
   // in the night of most firms
   await boss.schedule(nightlyQueue, '23 8 * * *')
   return { stop: () => boss.stop({ graceful: true, timeout: 5000 }) }

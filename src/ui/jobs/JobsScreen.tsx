@@ -22,12 +22,14 @@ interface Props {
   person: PersonChoice
   rows: JobListRow[]
   total: number
+  /** there are more than were counted */
+  more: boolean
   pageSize: number
   address: ListAddress
   order: string
 }
 
-export function JobsScreen({ person, rows, total, pageSize, address, order }: Props) {
+export function JobsScreen({ person, rows, total, more, pageSize, address, order }: Props) {
   /** the template that a new job starts from; empty: none */
   const [adding, setAdding] = useState<string | null>(null)
   const [problems, setProblems] = useState<string[]>([])
@@ -69,7 +71,11 @@ export function JobsScreen({ person, rows, total, pageSize, address, order }: Pr
           <Nothing address={address} onAdd={() => setAdding('')} />
         )}
         <Row sx={{ justifyContent: 'space-between' }}>
-          <span>{plural(total, 'job')}</span>
+          <span>
+            {more ? 'More than ' : ''}
+            {plural(total, 'job')}
+            {more && ': look for a word of the title or the place'}
+          </span>
           {pages > 1 && (
             <Pagination
               count={pages}

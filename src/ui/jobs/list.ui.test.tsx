@@ -43,6 +43,7 @@ const shown = (rows: JobListRow[], more: Partial<Parameters<typeof JobsScreen>[0
       person={person}
       rows={rows}
       total={rows.length}
+      more={false}
       pageSize={20}
       address={address}
       order="desc"

@@ -35,6 +35,7 @@ export function PartsView({ today, firm }: { today: string; firm: string }) {
     [parts, data],
   )
   const kept = Object.keys(data?.own ?? {}).length
+  const priced = data?.prices !== null
   const count = async (key: string, next: number | null) => {
     try {
       await change.mutateAsync({ act: 'count', key, was: data?.stock[key] ?? null, count: next })
@@ -79,31 +80,41 @@ export function PartsView({ today, firm }: { today: string; firm: string }) {
                   {kept ? 'Let go what is kept' : 'Keep from stock for this job'}
                 </Button>
               )}
-              <Button
-                className="no-print"
-                size="small"
-                startIcon={<FileDown size={16} aria-hidden />}
-                href="/api/prices"
-              >
-                Price book
-              </Button>
-              <FileButton
-                className="no-print"
-                size="small"
-                startIcon={<FileUp size={16} aria-hidden />}
-                what="A price book as CSV"
-                accept=".csv,text/csv"
-                onFiles={async ([file]) => book.mutate(await file.text())}
-              >
-                Read a book
-              </FileButton>
+              {priced && (
+                <>
+                  <Button
+                    className="no-print"
+                    size="small"
+                    startIcon={<FileDown size={16} aria-hidden />}
+                    href="/api/prices"
+                  >
+                    Price book
+                  </Button>
+                  <FileButton
+                    className="no-print"
+                    size="small"
+                    startIcon={<FileUp size={16} aria-hidden />}
+                    what="A price book as CSV"
+                    accept=".csv,text/csv"
+                    onFiles={async ([file]) => book.mutate(await file.text())}
+                  >
+                    Read a book
+                  </FileButton>
+                </>
+              )}
             </>
           }
         >
           <p aria-live="polite">
-            <b>{quantity(order.knownUsd, '$')}</b> for {plural(order.lines.length, 'part')}
-            {order.unpriced > 0 && <>, {order.unpriced} of them without a price</>}
-            {order.oldestOn && <>; the oldest price is of {order.oldestOn}</>}.
+            {priced ? (
+              <>
+                <b>{quantity(order.knownUsd, '$')}</b> for {plural(order.lines.length, 'part')}
+                {order.unpriced > 0 && <>, {order.unpriced} of them without a price</>}
+                {order.oldestOn && <>; the oldest price is of {order.oldestOn}</>}.
+              </>
+            ) : (
+              <>{plural(order.lines.length, 'part')}.</>
+            )}
             {kept > 0 && <> Of the stock, {plural(kept, 'part')} kept for this job.</>}
           </p>
           {change.error && <Alert severity="error">{change.error.message}</Alert>}
@@ -137,29 +148,33 @@ export function PartsView({ today, firm }: { today: string; firm: string }) {
                     ),
                   },
                   { head: 'Order', figure: true, cell: l => amountOf(l.toOrder, l.unit) },
-                  {
-                    head: 'As',
-                    cell: l =>
-                      l.bought.map(b => (
-                        <div key={`${b.quantity} ${b.supplier}`}>
-                          {putUpOf(b, l.unit)}
-                          {b.supplier && <Quiet component="span"> {b.supplier}</Quiet>}
-                        </div>
-                      )),
-                  },
-                  {
-                    head: 'Price',
-                    figure: true,
-                    cell: l => (
-                      <FigureLink label={`Price of ${l.name}`} onClick={() => setPricing(l)}>
-                        {l.toOrder === 0
-                          ? 'from stock'
-                          : l.priceUsd === null
-                            ? 'ask'
-                            : quantity(l.priceUsd, '$')}
-                      </FigureLink>
-                    ),
-                  },
+                  ...(priced
+                    ? [
+                        {
+                          head: 'As',
+                          cell: (l: OrderLine) =>
+                            l.bought.map(b => (
+                              <div key={`${b.quantity} ${b.supplier}`}>
+                                {putUpOf(b, l.unit)}
+                                {b.supplier && <Quiet component="span"> {b.supplier}</Quiet>}
+                              </div>
+                            )),
+                        },
+                        {
+                          head: 'Price',
+                          figure: true,
+                          cell: (l: OrderLine) => (
+                            <FigureLink label={`Price of ${l.name}`} onClick={() => setPricing(l)}>
+                              {l.toOrder === 0
+                                ? 'from stock'
+                                : l.priceUsd === null
+                                  ? 'ask'
+                                  : quantity(l.priceUsd, '$')}
+                            </FigureLink>
+                          ),
+                        },
+                      ]
+                    : []),
                 ]}
               />
             </Card>
@@ -171,7 +186,7 @@ export function PartsView({ today, firm }: { today: string; firm: string }) {
         <PriceDialog
           line={pricing}
           today={today}
-          known={data?.prices.filter(p => p.part === pricing.key) ?? []}
+          known={data?.prices?.filter(p => p.part === pricing.key) ?? []}
           onClose={() => setPricing(null)}
         />
       )}

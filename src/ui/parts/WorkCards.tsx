@@ -47,7 +47,7 @@ export function WorkCards({ job, firm }: { job: Job; firm: FirmParts | undefined
         title="Hours"
         tools={
           <>
-            {firm && (
+            {firm?.prices && (
               <Button className="no-print" size="small" onClick={() => setOpen(true)}>
                 Minutes of the firm
               </Button>
@@ -73,7 +73,7 @@ export function WorkCards({ job, firm }: { job: Job; firm: FirmParts | undefined
         />
         {change.error && <Alert severity="error">{change.error.message}</Alert>}
       </Card>
-      {firm && <LearnedCard firm={firm} />}
+      {firm?.prices && <LearnedCard firm={firm} />}
       <Columns least={320}>
         <Card title="Tools" tools={<TableFile of="tools" />}>
           <List dense disablePadding>

@@ -21,12 +21,13 @@ const known: FirmParts = {
 const logs = [worked(alderHollow, ['Ada', 'Ben']).work?.log ?? []]
 
 /** The firm's parts from a server that remembers what it was sent, and refuses what it is told to. */
-function shown({ away = false, refuses = '' } = {}) {
+function shown({ away = false, refuses = '', priced = true } = {}) {
   const sent: Record<string, unknown>[] = []
   const page = inWorkspace(<PartsView today="2026-03-01" firm="Firm" />, alderHollow, (path, init) => {
     if (away && path.includes('/parts'))
       return Response.json({ message: 'The database is away.', faults: [] }, { status: 503 })
-    if (path.endsWith('/parts') && !init?.body) return Response.json(known)
+    if (path.endsWith('/parts') && !init?.body)
+      return Response.json(priced ? known : { ...known, prices: null })
     if (path === '/api/minutes') return Response.json({ learned: learnedFrom(logs, []) })
     if (path.endsWith('/parts')) {
       const body = JSON.parse(String(init?.body))
@@ -123,3 +124,17 @@ test('the list stands without prices where the server is away; hours, tools and 
   expect(screen.getByText(/torque screwdriver/)).toBeDefined()
   expect(screen.getByText('safety glasses')).toBeDefined()
 }, 15_000)
+
+test('who may see no prices sees what is needed and in stock, and no word of money', async () => {
+  shown({ priced: false })
+  const connectors = await screen.findByRole('table', { name: 'Connectors' })
+  await waitFor(() => expect(within(connectors).queryByText('As')).toBeNull())
+  expect(within(connectors).getAllByRole('columnheader').map(textOf)).toEqual([
+    'Part',
+    'Needed',
+    'In stock',
+    'Order',
+  ])
+  expect(screen.getByRole('button', { name: /Keep from stock/ })).toBeDefined()
+  expect(screen.queryByText(/\$|Price|Minutes of the firm/)).toBeNull()
+})

@@ -9,7 +9,8 @@ import { useWorkspace } from '../workspace/store'
 
 /** What the firm knows of a job’s parts. */
 export interface FirmParts {
-  prices: Price[]
+  /** null for those who may not see them */
+  prices: Price[] | null
   /** counted; kept for this job; kept for others */
   stock: Stock
   own: Stock

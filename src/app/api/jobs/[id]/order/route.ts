@@ -1,7 +1,8 @@
 import { NextResponse } from 'next/server'
 import * as z from 'zod'
 import { dayIn } from '@/core/day'
-import { orderCsv } from '@/core/formats/order-csv'
+import { may } from '@/core/firm/roles'
+import { fetchedCsv, orderCsv } from '@/core/formats/order-csv'
 import { hoursCsv, toolsCsv } from '@/core/formats/work-csv'
 import { partsOfJob } from '@/core/work/parts'
 import { freeOf, orderOf } from '@/core/work/parts/order'
@@ -26,11 +27,12 @@ export const GET = handle(async (request, { params }: JobParams) => {
     stockFor(actor, (await params).id, keys),
     readWays(actor),
   ])
+  const priced = may(actor.role, 'money')
   const order = orderOf([parts], prices, freeOf(stock, others))
   const format = formats.parse(new URL(request.url).searchParams.get('format'))
   const list = lists.parse(new URL(request.url).searchParams.get('list'))
   const table = {
-    order: () => orderCsv(order),
+    order: () => (priced ? orderCsv : fetchedCsv)(order),
     hours: () => hoursCsv(workOfJob(job, minutes)),
     tools: () => toolsCsv(workOfJob(job, minutes)),
   }[list]
@@ -38,7 +40,7 @@ export const GET = handle(async (request, { params }: JobParams) => {
     format === 'csv'
       ? table()
       : new Uint8Array(
-          await orderPdf(job, order, minutes, {
+          await orderPdf(job, order, minutes, priced, {
             firm: actor.firm,
             revision,
             on: dayIn(actor.zone, new Date()),

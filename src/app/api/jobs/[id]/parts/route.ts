@@ -1,4 +1,5 @@
 import * as z from 'zod'
+import { may, type Right, refusal } from '@/core/firm/roles'
 import { habitsSchema } from '@/core/hookup/wiring-choices'
 import { line } from '@/core/quantity'
 import { stockSchema } from '@/core/search/stock'
@@ -28,11 +29,18 @@ const changeSchema = z.discriminatedUnion('act', [
   z.strictObject({ act: z.literal('habits'), habits: habitsSchema.partial(), version: z.int().min(0) }),
 ])
 
-/** What the firm knows of a job's parts: prices, stock, what is kept for whom, minutes by kind of work. */
+/** What a change takes beyond what the route asks for. */
+const takes: Partial<Record<z.infer<typeof changeSchema>['act'], Right>> = {
+  price: 'money',
+  minutes: 'design',
+  habits: 'design',
+}
+
+/** What the firm knows of a job's parts: prices, for those who may see them; stock, what is kept for whom, minutes by kind of work. */
 async function known(actor: Actor, id: string, job: Parameters<typeof partsOfJob>[0]) {
   const keys = partsConsidered(job)
   const [prices, stock, ways] = await Promise.all([
-    pricesOf(actor, keys),
+    may(actor.role, 'money') ? pricesOf(actor, keys) : null,
     stockFor(actor, id, keys),
     readWays(actor),
   ])
@@ -49,6 +57,8 @@ export const POST = handle(async (request, { params }: JobParams) => {
   const { job } = await jobOf(params)
   const { id } = await params
   const actor = await currentActor()
+  const right = takes[change.act]
+  if (right && !may(actor.role, right)) return refuse(403, refusal(actor.role, right))
   if (change.act === 'release') await reserve(actor, id, {})
   if (change.act === 'reserve')
     await reserve(actor, id, Object.fromEntries(partsOfJob(job).map(p => [p.key, p.needed])))
