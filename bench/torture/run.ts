@@ -11,7 +11,7 @@ import { alderHollow, saltmarshLane } from '../../src/server/seeds/jobs'
 import { enter } from '../enter'
 import { chance } from './chance'
 import { ask, comeIn, counts, edits } from './client'
-import { openFirm } from './firms'
+import { openFirm, password } from './firms'
 import { mutated, mutatedBytes, mutatedText } from './mutate'
 import { audit } from './replay'
 
@@ -19,6 +19,8 @@ import { audit } from './replay'
 const { values } = parseArgs({
   options: {
     kills: { type: 'string', default: '200' },
+    people: { type: 'string', default: '200' },
+    minutes: { type: 'string', default: '10' },
     inputs: { type: 'string', default: '10000' },
     seed: { type: 'string', default: '1' },
     only: { type: 'string', default: 'inputs,users,one,cellar,kills' },
@@ -176,6 +178,69 @@ async function users(people: number) {
   tell(`${people} users for 30 s`, { statuses, slowestMs: slowest, memoryMB: memoryMB() })
 }
 
+/** Many people at their ordinary work: each on a job of their own, a change every ten seconds or so, a look at something every thirty. */
+async function office(people: number, minutes: number) {
+  const firms = await Promise.all(Array.from({ length: 8 }, (_, n) => openFirm(url, n)))
+  const of = (n: number) => firms[n % firms.length] as (typeof firms)[number]
+  const jobs: string[] = []
+  for (let n = 0; n < people; n++) jobs.push(await createJob(of(n).actor, alderHollow, 'at work', new Date()))
+  const until = Date.now() + minutes * 60_000
+  const spent: Record<string, number[]> = { change: [], look: [], 'sign-in': [] }
+  const statuses: Record<string, number> = {}
+  const timed = async (what: string, ...asked: Parameters<typeof ask>) => {
+    const answer = await ask(...asked)
+    spent[what]?.push(answer.ms)
+    statuses[answer.status] = (statuses[answer.status] ?? 0) + 1
+    return answer
+  }
+  await Promise.all([
+    ...jobs.map(async (id, n) => {
+      const c = chance(seed * 31 + n)
+      const as = of(n).cookie
+      await pause(c.below(10_000))
+      for (let revision = 1; Date.now() < until; await pause(5000 + c.below(10_000))) {
+        const operation = { op: 'setOutage', facts: { hours: 1 + c.below(600) } }
+        const { status } = await timed('change', url, `/api/jobs/${id}/changes`, {
+          body: { baseRevision: revision, changes: [{ id: crypto.randomUUID(), kind: 'do', operation }] },
+          as,
+        })
+        if (status === 200) revision++
+        if (c.below(3) === 0)
+          await timed(
+            'look',
+            url,
+            c.pick([`/jobs/${id}/panel`, `/api/jobs/${id}`, '/jobs', '/api/jobs?q=alder']),
+            {
+              as,
+            },
+          )
+      }
+    }),
+    (async () => {
+      for (let n = 0; Date.now() < until; n++) {
+        await pause(6000)
+        await timed('sign-in', url, '/api/auth/sign-in/email', {
+          body: { email: of(n).email, password },
+          as: 'none=none',
+        })
+      }
+    })(),
+  ])
+  const figures = Object.entries(spent).map(([what, all]) => {
+    all.sort((a, b) => a - b)
+    const at = (share: number) => Math.round(all[Math.floor((all.length - 1) * share)] ?? 0)
+    return [
+      what,
+      `${all.length}, median ${at(0.5)} ms, 95th ${at(0.95)} ms, 99th ${at(0.99)} ms, longest ${at(1)} ms`,
+    ]
+  })
+  tell(`${people} people for ${minutes} min`, {
+    ...Object.fromEntries(figures),
+    statuses,
+    memoryMB: memoryMB(),
+  })
+}
+
 /** Many clients, and what became of what they were told is saved. */
 async function editing(
   what: string,
@@ -304,6 +369,7 @@ async function main() {
   await comeIn(url)
   if (parts.includes('inputs')) await inputs(Number(values.inputs))
   if (parts.includes('users')) await users(200)
+  if (parts.includes('office')) await office(Number(values.people), Number(values.minutes))
   if (parts.includes('one'))
     await editing('50 clients on one job for 30 s', 1, 50, [], async () => {
       await pause(30_000)

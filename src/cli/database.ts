@@ -35,12 +35,12 @@ export const prepare = () =>
   withDatabase(async () => {
     const { aside } = await needDatabase(process.env.SPILLWAY_FRESH === 'yes', new Date())
     // of several servers that start at once one does it, and the others find it done
-    const { ran, healed, seeded } = await alone(async () => {
-      const ran = await migrate(ownerDb())
+    const { ran, newer, healed, seeded } = await alone(async () => {
+      const migrated = await migrate(ownerDb())
       await makeQueues()
       await needAppRole()
       return {
-        ran,
+        ...migrated,
         healed: await healJobs(),
         seeded: setting('SPILLWAY_DEMO') ? await seedDemo() : null,
       }
@@ -49,6 +49,8 @@ export const prepare = () =>
       'database ready',
       aside && `what was there is set aside as the database ${aside}`,
       ran.length && `migrated: ${ran.join(', ')}`,
+      newer.length &&
+        `a newer release was here (${newer.join(', ')}): what it alone wrote is left as it is`,
       ...healed.map(
         h => `healed job ${h.jobId}: ${plural(h.rows, 'row')} of a change that was refused taken away`,
       ),

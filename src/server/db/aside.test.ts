@@ -1,5 +1,6 @@
 import knex from 'knex'
 import { needDatabase } from './aside'
+import { migrate } from './migrate'
 
 const own = process.env.SPILLWAY_OWNER_URL ?? ''
 const name = `fresh_${process.pid}`
@@ -43,3 +44,15 @@ test('what is there is opened; --fresh sets it aside whole under another name, a
   expect(left.map(d => d.datname)).toEqual(asides.slice(1))
   expect(await within(asides[2] ?? '', db => db('kept').select('n'))).toEqual([{ n: 4 }])
 }, 30_000)
+
+test('migrations run once each, and a release serves beside what a newer one added', async () => {
+  await needDatabase(true, new Date('2026-01-06'))
+  await within(name, async db => {
+    const first = await migrate(db)
+    expect(first.ran.length).toBeGreaterThan(18)
+    expect(await migrate(db)).toEqual({ ran: [], newer: [] })
+    await db('knex_migrations').insert({ name: '900-later', batch: 9, migration_time: new Date() })
+    await db.raw('alter table job add column later text')
+    expect(await migrate(db)).toEqual({ ran: [], newer: ['900-later'] })
+  })
+}, 60_000)

@@ -80,10 +80,14 @@ export async function alone<T>(work: () => Promise<T>): Promise<T> {
   }
 }
 
-/** Brings the database up to date; the names of the migrations that ran. */
-export async function migrate(db: Knex): Promise<string[]> {
+/**
+ * Brings the database up to date: the names of the migrations that ran, and of those that a newer release ran, which this one does not
+ * know. Migrations only add: it serves beside them.
+ */
+export async function migrate(db: Knex): Promise<{ ran: string[]; newer: string[] }> {
   // a lock that a killed migration left: whoever comes here holds the one that counts
   await db.migrate.forceFreeMigrationsLock({ migrationSource: source })
-  const [, names] = await db.migrate.latest({ migrationSource: source })
-  return names
+  const [, ran] = await db.migrate.latest({ migrationSource: source, disableMigrationsListValidation: true })
+  const all: { name: string }[] = await db('knex_migrations').orderBy('id').select('name')
+  return { ran, newer: all.map(m => m.name).filter(name => !(name in migrations)) }
 }
