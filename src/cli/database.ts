@@ -49,8 +49,7 @@ export const prepare = () =>
       'database ready',
       aside && `what was there is set aside as the database ${aside}`,
       ran.length && `migrated: ${ran.join(', ')}`,
-      newer.length &&
-        `a newer release was here (${newer.join(', ')}): what it alone wrote is left as it is`,
+      newer.length && `a newer release was here (${newer.join(', ')}): what it alone wrote is left as it is`,
       ...healed.map(
         h => `healed job ${h.jobId}: ${plural(h.rows, 'row')} of a change that was refused taken away`,
       ),

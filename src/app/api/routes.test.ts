@@ -445,6 +445,15 @@ test('a technician reads what is to be fetched without a price, counts it, and s
     })
 })
 
+test('a firm without equipment takes the example over once, as a whole', async () => {
+  const door = { at: '/equipment', route: { POST: equipment.POST }, says: /./, sends: { act: 'example' } }
+  expect(JSON.parse((await through(door)).words).equipment.length).toBeGreaterThan(25)
+  expect(await through(door)).toMatchObject({
+    status: 409,
+    words: expect.stringMatching(/has equipment already/),
+  })
+})
+
 test('who may read a job hears of its writes; nobody else, and not what is no job', async () => {
   const gone = new AbortController()
   const heard = (id: string) =>

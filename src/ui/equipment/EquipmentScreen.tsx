@@ -5,6 +5,7 @@ import dynamic from 'next/dynamic'
 import { useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { type EquipmentKind, kindIds, kindName } from '@/core/equipment'
 import { findEquipment } from '@/core/equipment/sheet'
+import { may } from '@/core/firm/roles'
 import { plural, sentenceStart } from '@/core/units/format'
 import { FileButton } from '../common/FileButton'
 import { Problem } from '../common/Problem'
@@ -38,6 +39,7 @@ export function EquipmentScreen({ person, firm: given }: { person: PersonChoice;
   const { equipment: items, stock } = useFirm(given).data ?? given
   const { change, count } = useCatalogueChanges()
   const grid = useGrid()
+  const mine = may(person.role, 'design')
   const [asked, setAsked] = useState('')
   const sought = useDeferredValue(asked)
   const [kind, setKind] = useState<EquipmentKind | 'all'>('all')
@@ -87,21 +89,25 @@ export function EquipmentScreen({ person, firm: given }: { person: PersonChoice;
               onChange={setKind}
             />
           </Box>
-          <Button
-            variant="outlined"
-            startIcon={<Plus size={18} aria-hidden />}
-            onClick={() => setOpen({ kind: kind === 'all' ? 'station' : kind })}
-          >
-            New {kind === 'all' ? 'station' : kindName[kind]}
-          </Button>
-          <FileButton
-            what="Catalogue file"
-            accept=".csv,.json,text/csv,application/json"
-            startIcon={<FileUp size={18} aria-hidden />}
-            onFiles={([picked]) => read(picked)}
-          >
-            Read CSV or JSON
-          </FileButton>
+          {mine && (
+            <>
+              <Button
+                variant="outlined"
+                startIcon={<Plus size={18} aria-hidden />}
+                onClick={() => setOpen({ kind: kind === 'all' ? 'station' : kind })}
+              >
+                New {kind === 'all' ? 'station' : kindName[kind]}
+              </Button>
+              <FileButton
+                what="Catalogue file"
+                accept=".csv,.json,text/csv,application/json"
+                startIcon={<FileUp size={18} aria-hidden />}
+                onFiles={([picked]) => read(picked)}
+              >
+                Read CSV or JSON
+              </FileButton>
+            </>
+          )}
           <Button startIcon={<FileDown size={18} aria-hidden />} href="/api/equipment/export">
             CSV
           </Button>
@@ -142,7 +148,29 @@ export function EquipmentScreen({ person, firm: given }: { person: PersonChoice;
           )
         ) : (
           <Empty>
-            Nothing answers to “{asked}”. Another word, or a new {kind === 'all' ? 'item' : kindName[kind]}.
+            {items.length === 0 ? (
+              <>
+                <h2>The firm has no equipment yet</h2>
+                <p>
+                  Read its list from CSV or JSON, or enter an item as its datasheet gives it: designs are made
+                  of what stands here. To look around first, take over our example. Its makers and models are
+                  made up: take it out of use before the first real job.
+                </p>
+                {mine && (
+                  <Button
+                    variant="contained"
+                    onClick={async () => setTrouble(await change({ act: 'example' }))}
+                  >
+                    Take over the example
+                  </Button>
+                )}
+              </>
+            ) : (
+              <>
+                Nothing answers to “{asked}”. Another word, or a new{' '}
+                {kind === 'all' ? 'item' : kindName[kind]}.
+              </>
+            )}
           </Empty>
         )}
       </Screen>

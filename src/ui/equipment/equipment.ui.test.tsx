@@ -36,6 +36,7 @@ beforeEach(() => {
       firm = { ...firm, stock: { ...firm.stock, ...(body.count !== null && { [body.key]: body.count }) } }
     if (body.act === 'put')
       firm = { ...firm, equipment: [...firm.equipment.filter(e => e.id !== body.item.id), body.item] }
+    if (body.act === 'example') firm = first
     return Response.json(firm)
   }
 })
@@ -55,6 +56,19 @@ test('any word finds, a kind narrows, and what answers to nothing says what to d
   await user.click(screen.getByRole('combobox', { name: 'Kind' }))
   await user.click(screen.getByRole('option', { name: 'Generator' }))
   expect(press('New generator')).toBeTruthy()
+})
+
+test('a firm without equipment is told where it comes from, and may look around with an example; who may not, may not', async () => {
+  firm = { ...first, equipment: [] }
+  const { user, unmount } = shown()
+  expect(screen.getByText(/makers and models are made up/)).toBeTruthy()
+  await user.click(press('Take over the example'))
+  expect(await screen.findByText(`${few.length} shown.`)).toBeTruthy()
+  expect(sent).toEqual([{ act: 'example' }])
+  unmount()
+  alone(<EquipmentScreen person={{ ...person, role: 'technician' }} firm={{ ...first, equipment: [] }} />)
+  expect(await screen.findByText('0 shown.')).toBeTruthy()
+  expect(screen.queryByRole('button', { name: /Take over|^New|Read CSV/ })).toBeNull()
 })
 
 test('two are compared side by side, four at most', async () => {

@@ -1,5 +1,5 @@
 import * as z from 'zod'
-import { equipmentSchema } from '@/core/equipment'
+import { type Equipment, equipmentSchema } from '@/core/equipment'
 import { line } from '@/core/quantity'
 import { expansionKey, stockSchema } from '@/core/search/stock'
 import { readLabour } from '@/server/catalogue/labour'
@@ -15,6 +15,7 @@ import { readCatalogueAside } from '@/server/files/desk'
 import { bodyAs, handle, refuse } from '@/server/http/handle'
 import { currentActor } from '@/server/people/actor'
 import type { Actor } from '@/server/people/types'
+import { catalogue } from '@/server/seeds/catalogue'
 
 const from = z.int().min(0)
 const count = stockSchema.valueType
@@ -33,6 +34,8 @@ const changeSchema = z.discriminatedUnion('act', [
     format: z.enum(['csv', 'json']),
     text: z.string().max(1_000_000),
   }),
+  /** what a firm that has nothing yet may look around with */
+  z.strictObject({ act: z.literal('example') }),
 ])
 
 /** The firm's catalogue, the newest version of everything, and how many of it are in stock. */
@@ -53,15 +56,14 @@ export const POST = handle(async request => {
     const read = await readCatalogueAside(change.format, change.text)
     if (!read.ok)
       return refuse(422, 'Nothing was taken over: put these right and read the file again.', read.faults)
-    const versions = await newestVersions(
-      actor,
-      read.value.map(item => item.id),
-    )
-    await put(
-      actor,
-      read.value.map(item => ({ item, from: versions.get(item.id) ?? 0 })),
-    )
+    await putNewest(actor, read.value)
     return { ...(await told(actor)), read: read.value.length }
+  }
+  if (change.act === 'example') {
+    if (had.length)
+      return refuse(409, 'The firm has equipment already: made-up items do not belong among it.')
+    await putNewest(actor, catalogue)
+    return told(actor)
   }
   if (change.act === 'stock') {
     const of = had.find(h => change.key === h.id || change.key === expansionKey(h.id))
@@ -79,6 +81,18 @@ export const POST = handle(async request => {
   await put(actor, [{ item, from: change.from }], change.act === 'retire')
   return told(actor)
 })
+
+/** Writes the next version of each, whatever stands there. */
+async function putNewest(actor: Actor, items: readonly Equipment[]): Promise<void> {
+  const versions = await newestVersions(
+    actor,
+    items.map(item => item.id),
+  )
+  await put(
+    actor,
+    items.map(item => ({ item, from: versions.get(item.id) ?? 0 })),
+  )
+}
 
 /** Writes them, or refuses in words. */
 async function put(actor: Actor, items: Parameters<typeof putEquipment>[1], retired = false): Promise<void> {
