@@ -19,6 +19,7 @@ import { up as history } from './migrations/016-history'
 import { up as dataRights } from './migrations/017-data-rights'
 import { up as pictures } from './migrations/018-pictures'
 import { up as lists } from './migrations/019-lists'
+import { up as scale } from './migrations/020-scale'
 
 /** Forward only, in this order. */
 const migrations: Record<string, (db: Knex) => Promise<void>> = {
@@ -41,6 +42,7 @@ const migrations: Record<string, (db: Knex) => Promise<void>> = {
   '017-data-rights': dataRights,
   '018-pictures': pictures,
   '019-lists': lists,
+  '020-scale': scale,
 }
 
 const source: Knex.MigrationSource<string> = {

@@ -3,6 +3,7 @@ import type { Operation } from '@/core/job/operations'
 import { closeDb, ownerDb } from '../db/connection'
 import { saveFile, savePhoto } from '../files/repository'
 import { changeJob, createJob, readJobRecord } from '../jobs/repository'
+import { deleteJob } from '../people/erasing'
 import { testFirm } from '../people/test-firm'
 import type { Actor } from '../people/types'
 import { alderHollow } from '../seeds/jobs/alder-hollow'
@@ -78,11 +79,32 @@ test('what nothing shows any more goes after its time; what a job, a kept step o
     changeJob(actor, own, revision, [{ id: randomUUID(), ...what } as never], ago(1))
   await change(1, { kind: 'do', operation: add })
   await change(2, { kind: 'undo' })
+  const named = randomUUID()
+  await saveFile(actor, own, { name: 'named.csv', kind: 'csv', content: Buffer.from('x') }, ago(300), named)
+  const answer = { by: 'A', on: '2026-01-01', file: { id: named, name: 'named.csv', bytes: 1 } }
+  const requests = [{ key: 'utility:year', state: 'received' as const, answer }]
+  await createJob(actor, { ...alderHollow, requests }, 'copied', ago(100))
   await saveFile(actor, own, { name: 'old.csv', kind: 'csv', content: Buffer.from('x') }, ago(300))
   await saveFile(actor, own, { name: 'log.csv', kind: 'meter log', content: Buffer.from('x') }, ago(300))
+  // another is to go, and may come back with all that it shows; a copy shows what the first one took in
+  const [going, kept] = [randomUUID(), randomUUID()]
+  const deleted = await createJob(
+    actor,
+    { ...alderHollow, photos: [{ ...photo, id: going }] },
+    'opened',
+    ago(100),
+  )
+  await savePhoto(actor, deleted, bytes, ago(100), going)
+  await deleteJob(actor, deleted, true)
+  await savePhoto(actor, own, bytes, ago(100), kept)
+  await createJob(actor, { ...alderHollow, photos: [{ ...photo, id: kept }] }, 'copied', ago(100))
   await nightly(actor, now)
+  expect(await ownerDb()('photo').where({ job_id: deleted }).select('id')).toEqual([{ id: going }])
   const left = await ownerDb()('photo').where({ job_id: own }).select('id')
-  expect(left.map(p => p.id)).toEqual(expect.arrayContaining([shown, undone]))
-  expect(left).toHaveLength(3)
-  expect(await ownerDb()('job_file').where({ job_id: own }).select('name')).toEqual([{ name: 'log.csv' }])
+  expect(left.map(p => p.id)).toEqual(expect.arrayContaining([shown, undone, kept]))
+  expect(left).toHaveLength(4)
+  expect(await ownerDb()('job_file').where({ job_id: own }).orderBy('name').select('name')).toEqual([
+    { name: 'log.csv' },
+    { name: 'named.csv' },
+  ])
 })
