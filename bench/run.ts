@@ -47,6 +47,7 @@ import { catalogue } from '../src/server/seeds/catalogue'
 import { alderHollow, fernbrook, quarryRidge } from '../src/server/seeds/jobs'
 import { firmMinutes, pricesFor } from '../src/server/seeds/prices'
 import { proven } from '../src/server/seeds/proven'
+import { accounts } from './accounts'
 import { enter } from './enter'
 import { landingJob, largestJob, plannedJob, wiredJob } from './job'
 import { outageJob } from './outage-job'
@@ -547,6 +548,11 @@ async function main() {
   if (wants('taps')) await taps(id)
   if (wants('wiring')) await panning(await createJob(actor, wired, 'for the bench', new Date()))
   if (wants('outage')) await outageScreen(await createJob(actor, outageJob(), 'for the bench', new Date()))
+
+  if (wants('accounts')) {
+    entered ??= enter(url)
+    await accounts(url, id, (await entered).cookie, timed, report)
+  }
 
   if (!wants('lists')) return closeDb()
   const have = Number(

@@ -137,6 +137,9 @@ interface Walked {
 /** As many steps of undo and redo as a screen is told, and takes before it asks again. */
 const mostTold = 100
 
+/** The change before one, by its number: as a join, every change of the job would be read at each step. */
+const oneStep = 'select revision, parent, sentence from job_change where job_id = ? and revision = way.parent'
+
 /** The changes that undo takes back, the newest first; where the steps of one were packed away, it ends. */
 async function undoable(at: Knex, row: JobRow): Promise<Walked[]> {
   if (row.head === null) return []
@@ -145,8 +148,8 @@ async function undoable(at: Knex, row: JobRow): Promise<Walked[]> {
        select revision, parent, sentence, 1 as n from job_change
         where job_id = ? and revision = ? and backward is not null
        union all
-       select c.revision, c.parent, c.sentence, way.n + 1 from job_change c join way on c.revision = way.parent
-        where c.job_id = ? and c.backward is not null and way.n < ?
+       select c.revision, c.parent, c.sentence, way.n + 1 from way cross join lateral (${oneStep} and backward is not null limit 1) c
+        where way.n < ?
      ) select revision, sentence from way order by n`,
     [row.id, row.head, row.id, mostTold],
   )
@@ -160,8 +163,8 @@ async function redoable(at: Knex, row: JobRow): Promise<Walked[]> {
     `with recursive way as (
        select revision, parent, sentence, 1 as n from job_change where job_id = ? and revision = ?
        union all
-       select c.revision, c.parent, c.sentence, way.n + 1 from job_change c join way on c.revision = way.parent
-        where c.job_id = ? and way.parent is distinct from ?
+       select c.revision, c.parent, c.sentence, way.n + 1 from way cross join lateral (${oneStep} limit 1) c
+        where way.parent is distinct from ?
      ) select revision, sentence from way order by n desc limit ?`,
     [row.id, row.redo_tip, row.id, row.head, mostTold],
   )
