@@ -18,6 +18,7 @@ export default async function AccountPage() {
       name,
       email,
       zone: acting?.zone ?? 'UTC',
+      lacksSecondStep: acting?.lacksSecondStep ?? false,
       sessions: await sessionsOf(signed),
       ways: await waysIn(signed),
     }

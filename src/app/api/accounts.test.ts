@@ -1,14 +1,18 @@
 import { randomUUID } from 'node:crypto'
 import { getAuthTables } from 'better-auth/db'
+import { usualSettings } from '@/core/firm/settings'
 import { authAt, sessionLasts, signedIn } from '@/server/accounts/auth'
 import { forgetLimits } from '@/server/accounts/limits'
 import type { Mail } from '@/server/accounts/mails'
 import { hashPassword, verifyPassword, weakness } from '@/server/accounts/password'
 import { closeLogins } from '@/server/accounts/store'
 import { closeDb, ownerDb } from '@/server/db/connection'
+import { admitToPage } from '@/server/people/admission'
 import { firmsOf } from '@/server/people/repository'
 import { GET, POST } from './auth/[...all]/route'
+import * as firm from './firm/route'
 import * as firms from './firms/route'
+import * as jobs from './jobs/route'
 import * as session from './session/route'
 
 const mails: Mail[] = []
@@ -272,12 +276,39 @@ test('letters are few for one address, and a mail server that is away changes no
   ])
 })
 
-test('a second step is asked for after the password, by code or by a code put aside, each once', async () => {
-  const { browser, email } = await somebody()
+/** Turns a second step on, as the app of somebody would. */
+async function secondStep(browser: Browser) {
   const { totpURI, backupCodes } = (await browser.auth('/two-factor/enable', { password: good })).json()
   const secret = fromBase32(new URL(totpURI).searchParams.get('secret') ?? '')
   const code = async () => (await authAt(origin).api.generateTOTP({ body: { secret } })).code
   expect((await browser.auth('/two-factor/verify-totp', { code: await code() })).status).toBe(200)
+  return { code, backupCodes }
+}
+
+test('a firm that demands a second step opens to nobody without one; who demands it has one', async () => {
+  const { browser } = await somebody()
+  await browser.ask('/api/firms', { firm: 'Demanding', label: 'Ann', zone: 'America/New_York' }, firms.POST)
+  const settings = { ...usualSettings('Demanding'), secondStep: 'demanded' }
+  const keep = () => browser.ask('/api/firm', { settings, version: 0 }, firm.POST)
+  expect(await keep()).toMatchObject({ status: 409, text: expect.stringMatching(/takes your own first/) })
+  await secondStep(browser)
+  expect((await keep()).status).toBe(200)
+  const list = async () => browser.ask('/api/jobs', undefined, jobs.GET)
+  expect((await list()).status).toBe(200)
+  expect((await browser.auth('/two-factor/disable', { password: good })).status).toBe(200)
+  expect(await list()).toMatchObject({
+    status: 403,
+    text: expect.stringMatching(/second step.*Your account/),
+  })
+  expect(await admitToPage('/jobs', browser.headers())).toEqual({ to: 'second step' })
+  expect((await admitToPage('/account', browser.headers())).to).toBe('show')
+  await secondStep(browser)
+  expect((await list()).status).toBe(200)
+})
+
+test('a second step is asked for after the password, by code or by a code put aside, each once', async () => {
+  const { browser, email } = await somebody()
+  const { code, backupCodes } = await secondStep(browser)
   const other = new Browser()
   expect((await other.auth('/sign-in/email', { email, password: good })).json()).toMatchObject({
     twoFactorRedirect: true,

@@ -32,6 +32,8 @@ export const firmSettingsSchema = z.strictObject({
   currency: z.enum(currencies),
   /** what a new customer reads */
   language: z.enum(languageKeys),
+  /** whether everybody of the firm signs in by more than a password */
+  secondStep: z.enum(['offered', 'demanded']),
 })
 export type FirmSettings = z.infer<typeof firmSettingsSchema>
 
@@ -45,4 +47,5 @@ export const usualSettings = (name: string): FirmSettings => ({
   units: 'imperial',
   currency: 'USD',
   language: 'en',
+  secondStep: 'offered',
 })

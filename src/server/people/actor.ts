@@ -24,6 +24,8 @@ export async function pageActor(): Promise<Acting> {
       return redirect(`/sign-in?next=${encodeURIComponent(found.path)}`)
     case 'choose a firm':
       return redirect('/firms')
+    case 'second step':
+      return redirect('/account')
     case 'refuse':
       return redirect(`/refused?right=${found.right}`)
     case 'show':

@@ -12,6 +12,8 @@ import type { Person, PersonShown } from './types'
 /** Who acts in a request. */
 export interface Acting extends Person {
   firm: string
+  /** the firm demands a second step, and they have none yet */
+  lacksSecondStep: boolean
   person: PersonShown
 }
 
@@ -29,6 +31,7 @@ export async function actingAs({ session, user }: SignedIn): Promise<Acting | nu
   const { label, firm, zone, authority, units } = found
   return {
     ...found,
+    lacksSecondStep: found.secondStep === 'demanded' && !user.twoFactorEnabled,
     person: {
       label,
       firm,
@@ -41,6 +44,8 @@ export async function actingAs({ session, user }: SignedIn): Promise<Acting | nu
   }
 }
 
+const noSecondStep =
+  'Your firm asks everybody for a second step at sign-in, and you have none yet: turn it on under Your account.'
 const notIn = () => new Refusal(401, 'You are signed out. Sign in in another tab: what you typed stays here.')
 
 /**
@@ -64,6 +69,7 @@ export async function admit<T>(request: Request, work: () => Promise<T>): Promis
     const acting = await actingAs(signed)
     if (admission !== 'signed in') {
       if (!acting) throw new Refusal(403, 'You belong to no firm yet: open one, or have one invite you.')
+      if (acting.lacksSecondStep) throw new Refusal(403, noSecondStep)
       if (!may(acting.role, admission)) throw new Refusal(403, refusal(acting.role, admission))
     }
     return inside.run({ signed, acting }, work)
@@ -89,6 +95,7 @@ export type PageAdmission =
   | { to: 'show'; signed: SignedIn | null; acting: Acting | null }
   | { to: 'sign in' }
   | { to: 'choose a firm' }
+  | { to: 'second step' }
   | { to: 'refuse'; right: Right }
 
 /** The same gate for a page, which answers with another page instead of a status. */
@@ -101,5 +108,6 @@ export async function admitToPage(path: string, headers: Headers): Promise<PageA
   const acting = await actingAs(signed)
   if (admission === 'signed in') return { to: 'show', signed, acting }
   if (!acting) return { to: 'choose a firm' }
+  if (acting.lacksSecondStep) return { to: 'second step' }
   return may(acting.role, admission) ? { to: 'show', signed, acting } : { to: 'refuse', right: admission }
 }

@@ -10,7 +10,12 @@ const columns = {
   role: 'person.role',
   zone: 'firm.zone',
 }
-type Member = Person & { firm: string; authority: string | null; units: string | null }
+type Member = Person & {
+  firm: string
+  authority: string | null
+  units: string | null
+  secondStep: string | null
+}
 
 const customerRole = 'customer'
 
@@ -56,6 +61,7 @@ export async function memberOf(loginId: string, chosen: string | null): Promise<
       firm: 'firm.name',
       authority: db(firm).raw(`firm.settings->>'authority'`),
       units: db(firm).raw(`firm.settings->>'units'`),
+      secondStep: db(firm).raw(`firm.settings->>'secondStep'`),
     })
   return row ?? null
 }

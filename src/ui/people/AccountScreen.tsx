@@ -1,5 +1,5 @@
 'use client'
-import { Button, List, ListItem, ListItemText } from '@mui/material'
+import { Alert, Button, List, ListItem, ListItemText } from '@mui/material'
 import { startRegistration } from '@simplewebauthn/browser'
 import dynamic from 'next/dynamic'
 import { useRouter } from 'next/navigation'
@@ -18,6 +18,8 @@ const SecondStepDialog = dynamic(() => import('./SecondStepDialog').then(m => m.
 
 interface Props {
   person: PersonChoice | null
+  /** the firm demands a second step, and there is none yet */
+  lacksSecondStep: boolean
   name: string
   email: string
   zone: string
@@ -38,7 +40,7 @@ interface Props {
 
 /** How somebody comes in, where they are in, and how to change either. */
 export function AccountScreen(props: Props) {
-  const { person, name, email, ways } = props
+  const { person, name, email, ways, lacksSecondStep } = props
   return (
     <>
       {person && <TopBar person={person} />}
@@ -47,6 +49,12 @@ export function AccountScreen(props: Props) {
         lead={`${name}, ${email}`}
         tools={!person && <Button href="/firms">Your firms</Button>}
       >
+        {lacksSecondStep && (
+          <Alert severity="warning" action={<Button href="/jobs">Go on when it is on</Button>}>
+            {person?.firm ?? 'Your firm'} asks everybody for a second step at sign-in. Turn it on here: until
+            then nothing of the firm opens.
+          </Alert>
+        )}
         <Columns least={340}>
           {ways.hasPassword && <PasswordCard />}
           <PasskeysCard passkeys={ways.passkeys} />

@@ -33,6 +33,8 @@ const unitOptions = [
   { value: 'metric', label: 'metres and °C' },
 ]
 const currencyOptions = Object.entries(currencyNames).map(([value, label]) => ({ value, label }))
+const secondStepNames = { offered: 'offered to everybody', demanded: 'demanded of everybody' } as const
+const secondStepOptions = Object.entries(secondStepNames).map(([value, label]) => ({ value, label }))
 const languageOptions = Object.entries(languages).map(([value, label]) => ({ value, label }))
 
 /** The firm’s own ways: what its papers say, and what a new job begins with. */
@@ -67,6 +69,7 @@ function Shown({ settings }: { settings: FirmSettings }) {
           ['Lengths and temperatures', settings.units === 'metric' ? 'metres and °C' : 'feet and °F'],
           ['Prices in', currencyNames[settings.currency]],
           ['Language', languages[settings.language]],
+          ['Second step at sign-in', secondStepNames[settings.secondStep]],
         ]}
       />
       <Quiet>An owner changes them.</Quiet>
@@ -118,6 +121,12 @@ function SettingsCard(given: Kept) {
         />
         <ChoiceField name="currency" label="Prices in" options={currencyOptions} />
         <ChoiceField name="language" label="Language of a new customer" options={languageOptions} />
+        <ChoiceField
+          name="secondStep"
+          label="Second step at sign-in"
+          options={secondStepOptions}
+          help="a code of an app, after the password; whoever has none yet sets it up before anything else"
+        />
         <OtherFaults />
         <Row>
           <Save>Keep</Save>
