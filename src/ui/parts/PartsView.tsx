@@ -13,6 +13,7 @@ import { FileButton } from '../common/FileButton'
 import { Card, Empty, FigureLink, Quiet, View } from '../common/pieces'
 import { Takeaway } from '../common/Takeaway'
 import { StockField } from '../equipment/StockField'
+import { widths } from '../theme/tokens'
 import { useWorkspace } from '../workspace/store'
 import { BookReport } from './BookReport'
 import { PriceDialog } from './PriceDialog'
@@ -130,6 +131,15 @@ export function PartsView({ today, firm }: { today: string; firm: string }) {
                 label={name}
                 rows={lines}
                 stacked="labelled"
+                // the last figure stands alone at the head of a block: a price is one by its sign
+                sx={{
+                  [`@media (max-width: ${widths.phone}px)`]: {
+                    '& td[data-head="Order"]:last-of-type::before': {
+                      content: '"order "',
+                      color: 'text.secondary',
+                    },
+                  },
+                }}
                 idOf={l => l.key}
                 rowProps={l => ({ 'data-part': l.key })}
                 columns={[
