@@ -187,8 +187,13 @@ async function office(people: number, minutes: number) {
   const until = Date.now() + minutes * 60_000
   const spent: Record<string, number[]> = { change: [], look: [], 'sign-in': [] }
   const statuses: Record<string, number> = {}
+  const from = Date.now()
+  const minutesOf: number[][] = []
   const timed = async (what: string, ...asked: Parameters<typeof ask>) => {
     const answer = await ask(...asked)
+    const minute = Math.floor((Date.now() - from) / 60_000)
+    minutesOf[minute] ??= []
+    minutesOf[minute].push(answer.ms)
     spent[what]?.push(answer.ms)
     statuses[answer.status] = (statuses[answer.status] ?? 0) + 1
     return answer
@@ -239,6 +244,8 @@ async function office(people: number, minutes: number) {
     statuses,
     memoryMB: memoryMB(),
   })
+  const slow = minutesOf.map(all => Math.round(all.sort((a, b) => a - b)[Math.floor(all.length * 0.99)] ?? 0))
+  console.log(`  99th by the minute: ${slow.join(', ')} ms`)
 }
 
 /** Many clients, and what became of what they were told is saved. */

@@ -15,6 +15,15 @@ find_backup() {
 
 bases() { find "$backup" -maxdepth 1 -name 'base-*' -type d -printf '%f\n' | sort; }
 
+# Whether no base was made since last night's hour, by the clock of this machine.
+is_night_due() {
+  local last newest
+  last=$(date -d 'today 03:20' +%s)
+  [ "$last" -le "$(date +%s)" ] || last=$(date -d 'yesterday 03:20' +%s)
+  newest=$(bases | tail -n 1 | sed -E 's/^base-(....)(..)(..)T(..)(..)(..)Z$/\1-\2-\3 \4:\5:\6Z/')
+  [ -z "$newest" ] || [ "$(date -d "$newest" +%s)" -lt "$last" ]
+}
+
 # The newest base that was whole by a time, or of all.
 base_for() { # [TIME]
   local stamp=99999999T999999Z

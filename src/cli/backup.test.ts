@@ -63,6 +63,21 @@ test('a base and the archive bring back what was there: at the end, and as it st
   expect(sumIn(mistaken.said)).not.toBe(sumIn(atEnd.said))
 }, 240_000)
 
+test('a night makes one base, looked through; asked again it makes none until the next', () => {
+  const before = bases().length
+  const aged = (days: number) =>
+    bash(
+      `find_cluster pg; cd "$cluster_home/backup"; for b in base-*; do mv "$b" "$(date -u -d "-${days} days" +base-%Y%m%dT%H%M%SZ)"; done`,
+    )
+  if (before > 1) throw new Error('one base was expected')
+  aged(2)
+  const made = bin('backup', '--nightly')
+  expect(made.said).toMatch(/backed up: [\s\S]*verified: base-/)
+  expect(bases()).toHaveLength(before + 1)
+  expect(bin('backup', '--nightly')).toEqual({ status: 0, said: '' })
+  expect(bases()).toHaveLength(before + 1)
+}, 240_000)
+
 test('a backup that is killed in the middle is none: the one before serves, and the next clears it away', async () => {
   bin('backup')
   const before = bases()

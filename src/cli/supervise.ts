@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process'
+import { execFile, spawnSync } from 'node:child_process'
 import { chownSync, mkdirSync, rmSync, statfsSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import pino from 'pino'
@@ -73,6 +73,7 @@ async function end(status: number): Promise<void> {
   if (ending) return
   ending = true
   clearInterval(watching)
+  clearTimeout(asksForBackup)
   // who still asks is answered before the proxy goes
   await Promise.all([...webs, ...workers].map(child => child.stop()))
   await proxy?.stop()
@@ -217,6 +218,25 @@ async function watch(n: number): Promise<void> {
 }
 let watching: ReturnType<typeof setInterval> | undefined
 
+/** Asks for tonight's backup, which is made once a night; said where it is made, and where it fails. Its own lock keeps it single. */
+const backingUp = () => {
+  const [program = '', ...words] = as([], 'TERM', 'bin/backup', '--nightly')
+  execFile(program, words, (error, _, said) => {
+    const last = said.trim().split('\n').slice(-2).join('; ').replaceAll('spillway: ', '')
+    if (error && !ending) say(`no backup was made: ${last || error.message}`)
+    else if (last) kept.info(last)
+  })
+}
+const firstBackupMs = 60_000
+const askForBackupMs = 20 * 60_000
+let asksForBackup: ReturnType<typeof setTimeout> | undefined
+const nights = (inMs: number) => {
+  asksForBackup = setTimeout(() => {
+    backingUp()
+    nights(askForBackupMs)
+  }, inMs)
+}
+
 async function begin(): Promise<void> {
   mkdirSync(join(state, 'run'), { recursive: true })
   // what a killed run was reading goes; the folder belongs to those who read
@@ -251,6 +271,7 @@ async function begin(): Promise<void> {
   proxy?.start()
   writeFileSync(join(state, 'address'), address)
   process.stdout.write(`\nSpillway is ready: ${address}   (Ctrl-C stops it)\n`)
+  if (process.env.SPILLWAY_BACKUPS === 'yes') nights(firstBackupMs)
   watching = setInterval(() => ports.forEach((_, n) => void watch(n)), 2000)
 }
 

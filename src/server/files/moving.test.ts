@@ -116,6 +116,25 @@ test('a picture leaves the bucket a week after its row, with a whole firm too; o
   ).rejects.toThrow()
 }, 20_000)
 
+test('a photograph that goes while it is being moved leaves nothing behind; without a bucket what is to be swept waits', async () => {
+  const id = await saved()
+  const cut = { ...there(), get: () => Promise.reject(new PicturesAway('cut')) }
+  await expect(moveOut(firm, cut)).rejects.toThrow(PicturesAway)
+  expect(standIn.kept.size).toBe(1)
+  expect(await readPhoto(firm, id, 'picture')).toEqual(picture)
+  await db(firm)('photo').delete()
+  delete process.env.SPILLWAY_BUCKET
+  expect(await sweepBucket(later(afterDays + 1))).toBe(0)
+  process.env.SPILLWAY_BUCKET = standIn.url
+  await sweepBucket(later(afterDays + 1))
+  expect(standIn.kept.size).toBe(0)
+  // one that never was on its way leaves no note
+  const notes = () => ownerDb()('picture_gone').where({ firm_id: firm.firmId })
+  await saved()
+  await db(firm)('photo').delete()
+  expect(await notes()).toEqual([])
+})
+
 test('the stand-in holds what is sent to the sum it is signed with', async () => {
   const sum = (of: string) => createHash('sha256').update(of).digest('hex')
   const url = new URL(standIn.url)

@@ -7,6 +7,8 @@ import { type Bucket, bucket, pictureName } from './bucket'
 export const afterDays = 7
 const atOnce = 20
 
+const own = (firm: OfFirm, id: string) => db(firm)('photo').where({ firm_id: firm.firmId, id })
+
 export const sumOf = (content: Buffer) => createHash('sha256').update(content).digest('hex')
 
 /**
@@ -25,14 +27,15 @@ export async function moveOut(firm: OfFirm, to: Bucket): Promise<number> {
     for (const { id, picture } of rows) {
       const name = pictureName(firm.firmId, id)
       const sum = sumOf(picture)
+      // from now on it may stand there: if the row goes, the picture is swept too
+      await own(firm, id).update({ picture_sha256: sum })
       await to.put(name, picture)
       const back = await to.get(name)
       if (!back || sumOf(back) !== sum)
         throw new Error(`photograph ${id} came back from the bucket changed; it stays in the database`)
-      moved += await db(firm)('photo')
-        .where({ firm_id: firm.firmId, id })
+      moved += await own(firm, id)
         .whereNotNull('picture')
-        .update({ picture: null, picture_sha256: sum, picture_bytes: picture.length })
+        .update({ picture: null, picture_bytes: picture.length })
     }
   }
 }
@@ -49,9 +52,7 @@ export async function moveHome(firm: OfFirm, from: Bucket): Promise<number> {
     if (!rows.length) return moved
     for (const row of rows) {
       const picture = await fetched(from, firm, row)
-      moved += await db(firm)('photo')
-        .where({ firm_id: firm.firmId, id: row.id })
-        .update({ picture, picture_sha256: null, picture_bytes: null })
+      moved += await own(firm, row.id).update({ picture, picture_bytes: null })
     }
   }
 }
@@ -68,8 +69,10 @@ export async function fetched(
   return picture
 }
 
-/** Takes from the bucket what no row names since a week; without a bucket only the notes of it go. Answers how many. */
+/** Takes from the bucket what no row names since a week; without a bucket it waits for one. Answers how many. */
 export async function sweepBucket(now: Date): Promise<number> {
+  const from = bucket()
+  if (!from) return 0
   const before = new Date(now.getTime() - afterDays * 86_400_000)
   for (let swept = 0; ; ) {
     const { rows }: { rows: { firm: string; photo: string }[] } = await unbound().raw(
@@ -78,7 +81,7 @@ export async function sweepBucket(now: Date): Promise<number> {
     )
     if (!rows.length) return swept
     for (const { firm, photo } of rows) {
-      await bucket()?.drop(pictureName(firm, photo))
+      await from.drop(pictureName(firm, photo))
       await unbound().raw('select spillway_picture_swept(?, ?)', [firm, photo])
       swept++
     }

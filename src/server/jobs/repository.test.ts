@@ -228,6 +228,19 @@ test('the list pages, sorts and searches literally, whatever is typed', async ()
   expect((await list({ archived: 'true' })).rows.map(r => r.id)).toEqual([first?.id])
 })
 
+test('of more jobs than are counted the list says so, and a search narrows them', async () => {
+  const own = await testFirm('Large')
+  await createJob(own, newJob({ title: 'House', place: 'Shore', spaces: 8, mainA: 60 }), 'opened', at)
+  await ownerDb().raw(
+    `insert into job select (jsonb_populate_record(j, jsonb_build_object('id', gen_random_uuid(), 'search_text', 'house ' || n))).*
+       from job j, generate_series(1, :many::int) n where firm_id = :firmId`,
+    { many: mostListed, firmId: own.firmId },
+  )
+  const list = (query: object) => listJobs(own, listQuerySchema.parse(query))
+  expect(await list({ page: '500' })).toMatchObject({ total: mostListed, more: true })
+  expect(await list({ q: '9999 house' })).toMatchObject({ total: 1, more: false })
+})
+
 test('a copy starts from where the job stands, with a history of its own', async () => {
   await write(actor, id, 1, change(hours(48)))
   const copy = await readJobRecord(actor, (await duplicateJob(actor, id, at)) ?? '')

@@ -75,6 +75,12 @@ test('heads lead to the list in their order, the other way round when pressed ag
   expect(listAddress(address, {})).toBe('/jobs')
 })
 
+test('more jobs than are counted are told, with what to do', () => {
+  shown([row()], { total: 10_000, more: true })
+  expect(screen.getByText(/^More than 10,000 jobs: look for a word/)).toBeTruthy()
+  expect(hrefOf('Go to page 500')).toBe('/jobs?page=500')
+})
+
 test('what is sought is asked for after a pause, or when the field is left', async () => {
   const { user } = shown([row()])
   await user.type(screen.getByRole('searchbox'), 'mill ')

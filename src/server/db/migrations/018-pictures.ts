@@ -6,11 +6,11 @@ export async function up(db: Knex): Promise<void> {
   await db.raw('alter table photo drop column bytes')
   await db.schema.alterTable('photo', t => {
     t.setNullable('picture')
-    t.text('picture_sha256').comment('of a picture that stands in the bucket')
+    t.text('picture_sha256').comment('of a picture that stands in the bucket, or is on its way there')
     t.integer('picture_bytes')
   })
   await db.raw(
-    'alter table photo add constraint picture_is_somewhere check ((picture is null) = (picture_sha256 is not null))',
+    'alter table photo add constraint picture_is_somewhere check (picture is not null or picture_sha256 is not null)',
   )
   await db.raw(`alter table photo add column bytes bigint generated always as
     (coalesce(octet_length(picture), picture_bytes, 0) + octet_length(thumbnail)) stored`)
@@ -33,7 +33,8 @@ export async function up(db: Knex): Promise<void> {
       return null;
     end $$`)
   await db.raw(
-    'create trigger picture_goes after delete on photo for each row execute function spillway_picture_goes()',
+    `create trigger picture_goes after delete on photo for each row when (old.picture_sha256 is not null)
+      execute function spillway_picture_goes()`,
   )
   // a photograph that came back (an archive taken in, a restored job) is not swept
   await db.raw(`create function spillway_pictures_gone(before timestamptz, many integer)
