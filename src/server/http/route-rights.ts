@@ -20,6 +20,8 @@ export const routeRights: Readonly<Record<string, Admission>> = {
   'GET /account': 'signed in',
   'GET /refused': 'signed in',
   'GET /mail': 'anybody',
+  // of itself alone, before it listens
+  'GET /api/warm': 'anybody',
   'GET /api/auth/[...all]': 'anybody',
   'POST /api/auth/[...all]': 'anybody',
   'GET /api/session': 'signed in',

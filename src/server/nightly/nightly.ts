@@ -18,6 +18,8 @@ export const rules = {
   logsOfAJob: 100,
   /** days that a link stays in the list after it ended */
   linkDays: 365,
+  /** days that an invitation stays after it was taken, withdrawn or ran out */
+  invitationDays: 90,
 } as const
 
 const statements: Record<string, { sql: string; days: number }> = {
@@ -75,6 +77,11 @@ const statements: Record<string, { sql: string; days: number }> = {
     sql: `delete from job_file f where f.firm_id = :firmId and f.at < :before and f.kind = 'meter log'
       and (select count(*) from job_file n where n.job_id = f.job_id and n.kind = f.kind and n.at > f.at) >= ${rules.logsOfAJob}
       and not exists (select from job j where j.id = f.job_id and strpos(j.document::text, f.id::text) > 0)`,
+  },
+  invitations: {
+    days: rules.invitationDays,
+    sql: `delete from invitation
+      where firm_id = :firmId and coalesce(accepted_at, withdrawn_at, expires_at) < :before`,
   },
   links: {
     days: rules.linkDays,

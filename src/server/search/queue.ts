@@ -5,6 +5,7 @@ import { searchSentence } from '@/core/search/front'
 import { search } from '@/core/search/search'
 import { type Space, spaceOf } from '@/core/search/space'
 import { type Crew, perform, type Task } from '@/core/search/tasks'
+import { forgetLeftovers } from '../accounts/leftovers'
 import type { OfFirm } from '../db/connection'
 import { always, transaction } from '../db/transaction'
 import { allFirms } from '../db/whose'
@@ -289,7 +290,10 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
   await boss.work(nightlyQueue, { batchSize: 1, pollingIntervalSeconds: 30 }, async () => {
     await sweep()
     for (const firm of await allFirms()) await nightly(firm, new Date())
-    log.info({ ...(await erase()), swept: await sweepBucket(new Date()) }, 'what was deleted is gone')
+    log.info(
+      { ...(await erase()), ...(await forgetLeftovers(new Date())), swept: await sweepBucket(new Date()) },
+      'what was deleted is gone',
+    )
   })
   if (bucket()) {
     await boss.work(picturesQueue, { batchSize: 1, pollingIntervalSeconds: 30 }, async () => {

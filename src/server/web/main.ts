@@ -14,6 +14,7 @@ import { lane, laneOf } from './lanes'
 import { waitByLink } from './links'
 import { answered, mayReadMetrics, metrics } from './metrics'
 import { contentSecurityPolicy } from './policy'
+import { whileWarming } from './warming'
 
 const port = needed('PORT')
 const dev = process.argv.includes('--dev')
@@ -172,10 +173,29 @@ function failed(error: unknown, request: IncomingMessage, response: ServerRespon
   else say(request, response, 500, 'Something went wrong in the server; nothing was written.')
 }
 
-await app.prepare()
-const server = createServer((request, response) => {
+const take = (request: IncomingMessage, response: ServerResponse) => {
   answer(request, response).catch(error => failed(error, request, response))
-})
+}
+
+/** Asks itself what everybody asks for, where nobody else can: the first hundred who come do not wait for the compiler. */
+async function warmed(): Promise<void> {
+  const inner = createServer(take)
+  await new Promise<void>(resolve => inner.listen(0, '127.0.0.1', resolve))
+  const at = inner.address()
+  const base = `http://127.0.0.1:${typeof at === 'object' ? at?.port : 0}`
+  await whileWarming(async () => {
+    for (const path of ['/api/warm', '/sign-in', '/sign-in', '/sign-in'])
+      await fetch(base + path, { signal: AbortSignal.timeout(20_000) })
+        .then(said => said.text())
+        .catch(error => log.warn({ error: String(error), path }, 'not warmed up'))
+  })
+  inner.close()
+  inner.closeAllConnections()
+}
+
+await app.prepare()
+if (!dev) await warmed()
+const server = createServer(take)
 // a large file over a slow line may take its time; a request that does not say what it wants may not
 server.requestTimeout = 900_000
 server.headersTimeout = 15_000
