@@ -178,7 +178,7 @@ async function users(people: number) {
   tell(`${people} users for 30 s`, { statuses, slowestMs: slowest, memoryMB: memoryMB() })
 }
 
-/** Many people at their ordinary work: each on a job of their own, a change every ten seconds or so, a look at something every thirty. */
+/** Many people at their ordinary work: each on a job of their own, a change every twelve seconds or so, a look at something every forty. */
 async function office(people: number, minutes: number) {
   const firms = await Promise.all(Array.from({ length: 8 }, (_, n) => openFirm(url, n)))
   const of = (n: number) => firms[n % firms.length] as (typeof firms)[number]
@@ -202,8 +202,10 @@ async function office(people: number, minutes: number) {
     ...jobs.map(async (id, n) => {
       const c = chance(seed * 31 + n)
       const as = of(n).cookie
-      await pause(c.below(10_000))
-      for (let revision = 1; Date.now() < until; await pause(5000 + c.below(10_000))) {
+      // neighbours’ first draws lie close together: people come one by one, not all at once
+      await pause((n / people) * 12_500)
+      for (let skipped = 0; skipped < 5 + (n % 7); skipped++) c.real()
+      for (let revision = 1; Date.now() < until; await pause(5000 + c.below(15_000))) {
         const operation = { op: 'setOutage', facts: { hours: 1 + c.below(600) } }
         const { status } = await timed('change', url, `/api/jobs/${id}/changes`, {
           body: { baseRevision: revision, changes: [{ id: crypto.randomUUID(), kind: 'do', operation }] },

@@ -11,6 +11,8 @@ export type Admission = Right | 'signed in' | 'link' | 'anybody'
  */
 export const routeRights: Readonly<Record<string, Admission>> = {
   // who somebody is
+  // by a web process of itself alone, before it listens
+  'GET /warm': 'anybody',
   'GET /sign-in': 'anybody',
   'GET /sign-up': 'anybody',
   'GET /recover': 'anybody',
@@ -20,8 +22,6 @@ export const routeRights: Readonly<Record<string, Admission>> = {
   'GET /account': 'signed in',
   'GET /refused': 'signed in',
   'GET /mail': 'anybody',
-  // of itself alone, before it listens
-  'GET /api/warm': 'anybody',
   'GET /api/auth/[...all]': 'anybody',
   'POST /api/auth/[...all]': 'anybody',
   'GET /api/session': 'signed in',

@@ -184,7 +184,7 @@ async function warmed(): Promise<void> {
   const at = inner.address()
   const base = `http://127.0.0.1:${typeof at === 'object' ? at?.port : 0}`
   await whileWarming(async () => {
-    for (const path of ['/api/warm', '/sign-in', '/sign-in', '/sign-in'])
+    for (const path of [...Array.from({ length: 10 }, () => '/warm'), '/sign-in'])
       await fetch(base + path, { signal: AbortSignal.timeout(20_000) })
         .then(said => said.text())
         .catch(error => log.warn({ error: String(error), path }, 'not warmed up'))
