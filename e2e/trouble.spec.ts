@@ -122,6 +122,8 @@ test('requests from another site, for another job or with anything odd in them a
   expect(await post('/api/jobs/import', { title: 'x'.repeat(3_000_000) })).toBe(413)
   expect(await post('/api/jobs/import', { panels: Array.from({ length: 600_000 }, () => ({})) })).toBe(400)
   expect((await request.get('/jobs/not-an-id/panel')).status()).toBe(404)
+  // what a web process asks of itself before it listens is there for nobody else
+  expect((await request.get('/warm')).status()).toBe(404)
   expect((await request.get('/jobs?q=%00')).status()).toBe(200)
   expect((await request.get('/jobs', { headers: { host: 'elsewhere.example' } })).status()).toBe(421)
   expect((await request.fetch('/api/jobs', { method: 'DELETE' })).status()).toBe(405)

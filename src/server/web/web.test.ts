@@ -8,6 +8,17 @@ import { lane, laneOf } from './lanes'
 import { waitByLink } from './links'
 import { answered, mayReadMetrics, metrics } from './metrics'
 import { contentSecurityPolicy } from './policy'
+import { isWarming, whileWarming } from './warming'
+
+test('a process may be asked to warm up only until it has, whatever comes of it', async () => {
+  const seen: boolean[] = [isWarming()]
+  await whileWarming(async () => {
+    seen.push(isWarming())
+  })
+  seen.push(isWarming())
+  await expect(whileWarming(() => Promise.reject(new Error('cold')))).rejects.toThrow('cold')
+  expect([...seen, isWarming()]).toEqual([false, true, false, false])
+})
 
 test('only this server’s own names are taken as its host', () => {
   for (const host of ['127.0.0.1:4180', 'localhost', 'LOCALHOST:80', '[::1]:4180'])
