@@ -33,6 +33,20 @@ let cookies: string[] = []
 const sessions = 40
 /** Where the web processes are asked: of several each request takes one, as behind a proxy. */
 const urls = (process.env.SPILLWAY_URLS ?? '').split(',').filter(Boolean)
+/** What is being asked of each, where the one with the least is asked, as our proxy does (least_conn). */
+let waiting: Map<string, number> | null = null
+export const asTheProxyDoes = () => {
+  waiting = new Map(urls.map(url => [url, 0]))
+}
+function baseOf(url: string): string {
+  const from = Math.floor(Math.random() * urls.length)
+  const turned = [...urls.slice(from), ...urls.slice(0, from)]
+  const [first = url] = turned
+  const asked = waiting
+  return asked ? turned.reduce((a, b) => ((asked.get(b) ?? 0) < (asked.get(a) ?? 0) ? b : a), first) : first
+}
+const count = (base: string, by: number) => waiting?.set(base, (waiting.get(base) ?? 0) + by)
+
 /** From now on everything is asked as the demo’s designer, from many browsers. */
 export async function comeIn(url: string): Promise<void> {
   cookies = (await Promise.all(Array.from({ length: sessions }, () => enter(url)))).map(e => e.cookie)
@@ -45,7 +59,8 @@ export async function ask(
 ): Promise<{ status: number; body: unknown; ms: number }> {
   const { body, bytes, text, timeoutMs = 60_000 } = init
   const as = init.as ?? cookies[Math.floor(Math.random() * cookies.length)]
-  const base = urls.length ? (urls[Math.floor(Math.random() * urls.length)] ?? url) : url
+  const base = baseOf(url)
+  count(base, 1)
   const payload = bytes ?? text ?? (body === undefined ? undefined : JSON.stringify(body))
   const from = performance.now()
   try {
@@ -65,6 +80,8 @@ export async function ask(
     return { status: answer.status, body: jsonOf(said), ms: performance.now() - from }
   } catch {
     return { status: 0, body: null, ms: performance.now() - from }
+  } finally {
+    count(base, -1)
   }
 }
 

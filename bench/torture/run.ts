@@ -10,7 +10,7 @@ import { type Actor, servedFirm } from '../../src/server/people/types'
 import { alderHollow, saltmarshLane } from '../../src/server/seeds/jobs'
 import { enter } from '../enter'
 import { chance } from './chance'
-import { ask, comeIn, counts, edits } from './client'
+import { ask, asTheProxyDoes, comeIn, counts, edits } from './client'
 import { openFirm, password } from './firms'
 import { mutated, mutatedBytes, mutatedText } from './mutate'
 import { audit } from './replay'
@@ -180,6 +180,7 @@ async function users(people: number) {
 
 /** Many people at their ordinary work: each on a job of their own, a change every twelve seconds or so, a look at something every forty. */
 async function office(people: number, minutes: number) {
+  asTheProxyDoes()
   const firms = await Promise.all(Array.from({ length: 8 }, (_, n) => openFirm(url, n)))
   const of = (n: number) => firms[n % firms.length] as (typeof firms)[number]
   const jobs: string[] = []
