@@ -178,6 +178,15 @@ async function users(people: number) {
   tell(`${people} users for 30 s`, { statuses, slowestMs: slowest, memoryMB: memoryMB() })
 }
 
+/** Time that a machine was promised and another got, and all of its time, in ticks; a machine of its own has none of the first. */
+function stolen(): [stolen: number, all: number] {
+  const ticks = (readFileSync('/proc/stat', 'utf8').split('\n', 1)[0] ?? '')
+    .split(/\s+/)
+    .slice(1, 9)
+    .map(Number)
+  return [ticks[7] ?? 0, ticks.reduce((sum, n) => sum + n, 0)]
+}
+
 /** Many people at their ordinary work: each on a job of their own, a change every twelve seconds or so, a look at something every forty. */
 async function office(people: number, minutes: number) {
   asTheProxyDoes()
@@ -190,6 +199,13 @@ async function office(people: number, minutes: number) {
   const statuses: Record<string, number> = {}
   const from = Date.now()
   const minutesOf: number[][] = []
+  const robbed: string[] = []
+  let before = stolen()
+  const watching = setInterval(() => {
+    const now = stolen()
+    robbed.push((((now[0] - before[0]) / (now[1] - before[1])) * 100).toFixed(0))
+    before = now
+  }, 60_000)
   const timed = async (what: string, ...asked: Parameters<typeof ask>) => {
     const answer = await ask(...asked)
     const minute = Math.floor((Date.now() - from) / 60_000)
@@ -248,7 +264,8 @@ async function office(people: number, minutes: number) {
     memoryMB: memoryMB(),
   })
   const slow = minutesOf.map(all => Math.round(all.sort((a, b) => a - b)[Math.floor(all.length * 0.99)] ?? 0))
-  console.log(`  99th by the minute: ${slow.join(', ')} ms`)
+  clearInterval(watching)
+  console.log(`  99th by the minute: ${slow.join(', ')} ms; taken by other machines: ${robbed.join(', ')} %`)
 }
 
 /** Many clients, and what became of what they were told is saved. */
