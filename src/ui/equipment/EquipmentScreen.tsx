@@ -159,6 +159,7 @@ export function EquipmentScreen({ person, firm: given }: { person: PersonChoice;
                 {mine && (
                   <Button
                     variant="contained"
+                    sx={{ mt: 1 }}
                     onClick={async () => setTrouble(await change({ act: 'example' }))}
                   >
                     Take over the example
