@@ -2,13 +2,13 @@ import { createTransport } from 'nodemailer'
 import type { Mail } from '../accounts/mails'
 import { needed, setting } from '../env'
 
-/** Gives a letter to the mail server that SPILLWAY_SMTP names, within twenty seconds. */
-export async function post(mail: Mail): Promise<void> {
+/** Gives a letter to the mail server that SPILLWAY_SMTP names; one that says nothing for so long, in ms, is given up for now. */
+export async function post(mail: Mail, greetingMs = 10_000, silentMs = 20_000): Promise<void> {
   const transport = createTransport({
     url: needed('SPILLWAY_SMTP'),
-    connectionTimeout: 10_000,
-    greetingTimeout: 10_000,
-    socketTimeout: 20_000,
+    connectionTimeout: greetingMs,
+    greetingTimeout: greetingMs,
+    socketTimeout: silentMs,
     disableFileAccess: true,
     disableUrlAccess: true,
   })

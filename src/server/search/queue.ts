@@ -226,6 +226,7 @@ async function piece({ boss, wake }: Post, data: unknown, triedAgain: boolean): 
 
 const piecesAtATime = 4
 const packRetries = 2
+const lettersAtOnce = 8
 /** What fails this often fails for good: the search is told to have failed, and what it failed of. */
 const mostFailures = 3
 
@@ -279,8 +280,15 @@ export async function workOnSearches(): Promise<{ stop: () => Promise<void> }> {
       )
     }
   })
-  await boss.work(mailQueue, often, async ([job]) => {
-    if (job) await give(readMail(job.data))
+  // a slow mail server holds a few letters at once, not all behind one; each that it refuses waits by itself
+  await boss.work(mailQueue, { ...often, batchSize: lettersAtOnce }, async letters => {
+    const given = await Promise.allSettled(letters.map(async ({ data }) => give(readMail(data))))
+    for (const [n, { id }] of letters.entries()) {
+      const outcome = given[n]
+      if (outcome?.status !== 'rejected') continue
+      log.warn({ error: String(outcome.reason) }, 'the mail server did not take a letter; it waits')
+      await boss.fail(mailQueue, id, { message: String(outcome.reason) })
+    }
   })
   const sweep = async () => {
     for (const firm of await allFirms())
