@@ -113,3 +113,52 @@ test('an error of the server does not replace what is kept', async ({ page, requ
   await openJob(page, id, 'outage')
   await expect(page.getByRole('region', { name: 'Answer' })).toBeVisible()
 })
+
+test('who signs out leaves no job on the phone; what they could not send waits for them alone', async ({
+  page,
+  context,
+  request,
+}) => {
+  test.setTimeout(90_000)
+  const id = await copyOf(request, saltmarsh)
+  await openJob(page, id, 'trace')
+  await keptOnDevice(page)
+  await context.route(/\/changes$/, route => route.abort())
+  const card = page.getByRole('region', { name: 'Breaker 1', exact: true })
+  await card.getByRole('button', { name: 'Nothing died' }).click()
+  await expect(page.getByText(/Not saved: 1 change kept here/)).toBeVisible()
+  const me = (name: string) => page.getByRole('button', { name: `${name}, Headwater Electric` })
+  await me('Designer').click()
+  await page.getByRole('menuitem', { name: 'Sign out' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Not everything was sent' })
+  await expect(dialog).toContainText('1 change of yours waits on this device')
+  await accessible(page)
+  await dialog.getByRole('button', { name: 'Sign out' }).click()
+  await expect(page).toHaveURL(/\/sign-in/)
+  const kept = () =>
+    page.evaluate(async () => (await (await caches.open('spillway-field-pages')).keys()).length)
+  expect(await kept()).toBe(0)
+
+  // another takes the phone: they see the job as the server has it, and send nothing of it
+  await context.unroute(/\/changes$/)
+  await page.getByRole('button', { name: /^Look around as technician/ }).click()
+  await expect(page).toHaveURL(/\/jobs$/)
+  await openJob(page, id, 'trace')
+  await keptOnDevice(page)
+  const count = page.getByRole('button', { name: /to trace$/ })
+  await expect(count).toHaveText(/^9/)
+  const revision = async () => (await (await request.get(`/api/jobs/${id}`)).json()).record.revision
+  expect(await revision()).toBe(1)
+
+  // whose session ended elsewhere finds a screen that asks who they are, and nothing kept behind it
+  await context.clearCookies()
+  await page.reload()
+  await expect(page).toHaveURL(/\/sign-in/)
+  await expect.poll(kept).toBe(0)
+  await page.getByRole('button', { name: /^Look around as designer/ }).click()
+  await openJob(page, id, 'trace')
+  await expect(count).toHaveText(/^8/)
+  expect(await revision()).toBe(2)
+  const { since } = await (await request.get(`/api/jobs/${id}?since=1`)).json()
+  expect(since).toMatchObject([{ person: 'Designer', sentence: expect.stringMatching(/^traced 1/) }])
+})

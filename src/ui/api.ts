@@ -1,4 +1,5 @@
 import type { Fault } from '@/core/outcome'
+import { whoHere } from './common/who'
 
 /** What a request came back with: the data, or why not, in words fit for the screen. */
 export type Reply<T> =
@@ -7,12 +8,15 @@ export type Reply<T> =
 
 const away = 'Spillway’s server cannot be reached.'
 
+/** For whom this page asks: where somebody else has signed in meanwhile in this browser, it is refused, and nothing is done under their name. */
+const asWho = (): Record<string, string> => (whoHere() ? { 'x-spillway-person': whoHere() } : {})
+
 /** Sends JSON (or a file's text) and reads JSON; never throws. Status 0 means that nothing answered. */
 export async function call<T>(path: string, method: 'GET' | 'POST', body?: unknown): Promise<Reply<T>> {
   try {
     const response = await fetch(path, {
       method,
-      headers: body === undefined ? {} : { 'content-type': 'application/json' },
+      headers: { ...asWho(), ...(body !== undefined && { 'content-type': 'application/json' }) },
       body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
       cache: 'no-store',
     })
@@ -32,6 +36,7 @@ export function upload<T>(path: string, file: Blob, onProgress: (share: number) 
     const failed = () => resolve({ ok: false, status: 0, message: away, faults: [], body: null })
     request.open('POST', path)
     request.responseType = 'json'
+    for (const [name, value] of Object.entries(asWho())) request.setRequestHeader(name, value)
     request.upload.onprogress = event => event.lengthComputable && onProgress(event.loaded / event.total)
     request.onerror = failed
     request.onabort = failed

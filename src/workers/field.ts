@@ -35,6 +35,8 @@ const errorsAreNoAnswer: SerwistPlugin = {
   cacheWillUpdate: async ({ response }) =>
     response.status === 200 && !response.redirected ? response : null,
   fetchDidSucceed: async ({ response, state }) => {
+    // who is sent elsewhere is signed out: what is kept is shown to nobody until they come in again
+    if (response.type === 'opaqueredirect' || response.redirected) await caches.delete(keptPages)
     if (response.status < 500) return response
     if (state) state.refused = response
     throw new Error(`the server answered ${response.status}`)
@@ -103,7 +105,8 @@ self.addEventListener('message', event => {
 async function keep(path: string): Promise<boolean> {
   const cache = await caches.open(keptPages)
   const answer = await fetch(path, { headers: { accept: 'text/html' }, cache: 'no-store' }).catch(() => null)
-  if (answer?.status === 200 && !answer.redirected) await cache.put(pageKey(answer.url), answer)
+  if (answer?.redirected) await caches.delete(keptPages)
+  else if (answer?.status === 200) await cache.put(pageKey(answer.url), answer)
   return (await cache.match(pageKey(new URL(path, self.location.origin).href))) !== undefined
 }
 

@@ -8,7 +8,7 @@ import { hashPassword, verifyPassword, weakness } from '@/server/accounts/passwo
 import { closeLogins } from '@/server/accounts/store'
 import { closeDb, ownerDb } from '@/server/db/connection'
 import { admitToPage } from '@/server/people/admission'
-import { firmsOf } from '@/server/people/repository'
+import { firmsOf, memberOf } from '@/server/people/repository'
 import { GET, POST } from './auth/[...all]/route'
 import * as firm from './firm/route'
 import * as firms from './firms/route'
@@ -304,6 +304,21 @@ test('a firm that demands a second step opens to nobody without one; who demands
   expect((await admitToPage('/account', browser.headers())).to).toBe('show')
   await secondStep(browser)
   expect((await list()).status).toBe(200)
+})
+
+test('a page that was left open by somebody else does nothing under the name of who came after them', async () => {
+  const { browser } = await somebody()
+  await browser.ask('/api/firms', { firm: 'Weir', label: 'Ann', zone: 'America/New_York' }, firms.POST)
+  const ann = await memberOf((await signedIn(browser.headers()))?.user.id ?? '', null)
+  const open = (personId: string) =>
+    browser.ask('/api/jobs', { title: 'Kept', place: '' }, jobs.POST, { 'x-spillway-person': personId })
+  expect(await open(randomUUID())).toMatchObject({
+    status: 401,
+    text: expect.stringMatching(/signed in as Ann, Weir, by now, and this page is not theirs/),
+  })
+  const list = await browser.ask('/api/jobs', undefined, jobs.GET)
+  expect(list.json().total).toBe(0)
+  expect((await open(ann?.personId ?? '')).status).toBe(200)
 })
 
 test('a second step is asked for after the password, by code or by a code put aside, each once', async () => {

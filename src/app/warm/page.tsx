@@ -10,6 +10,7 @@ export const dynamic = 'force-dynamic'
 
 const record = { id: 'warm', job: alderHollow, revision: 1, undos: [], redos: [], archived: false }
 const person = {
+  id: '',
   label: '',
   firm: '',
   zone: 'UTC',

@@ -28,11 +28,12 @@ export async function actingAs({ session, user }: SignedIn): Promise<Acting | nu
   const found = await memberOf(user.id, session.firmId ?? null)
   const role = roleSchema.safeParse(found?.role)
   if (!found || !role.success) return null
-  const { label, firm, zone, authority, units } = found
+  const { personId, label, firm, zone, authority, units } = found
   return {
     ...found,
     lacksSecondStep: found.secondStep === 'demanded' && !user.twoFactorEnabled,
     person: {
+      id: personId,
       label,
       firm,
       zone,
@@ -46,6 +47,14 @@ export async function actingAs({ session, user }: SignedIn): Promise<Acting | nu
 
 const noSecondStep =
   'Your firm asks everybody for a second step at sign-in, and you have none yet: turn it on under Your account.'
+/** What a page of ours says of whom it was made for. */
+const personHeader = 'x-spillway-person'
+/** A page that somebody left open stays theirs: whoever signed in after them in this browser writes nothing from it. */
+const notTheirs = ({ label, firm }: Acting) =>
+  new Refusal(
+    401,
+    `This browser is signed in as ${label}, ${firm}, by now, and this page is not theirs. What was typed stays here: sign in as before in another tab, or load the page anew to go on as ${label}.`,
+  )
 const notIn = () => new Refusal(401, 'You are signed out. Sign in in another tab: what you typed stays here.')
 
 /**
@@ -67,6 +76,8 @@ export async function admit<T>(request: Request, work: () => Promise<T>): Promis
       if (seconds !== null) return refuseForNow(seconds)
     }
     const acting = await actingAs(signed)
+    const forWhom = request.headers.get(personHeader)
+    if (acting && forWhom !== null && forWhom !== acting.personId) throw notTheirs(acting)
     if (admission !== 'signed in') {
       if (!acting) throw new Refusal(403, 'You belong to no firm yet: open one, or have one invite you.')
       if (acting.lacksSecondStep) throw new Refusal(403, noSecondStep)

@@ -19,6 +19,7 @@ export interface Person extends Actor {
 
 /** Who acts, as the screens show it. */
 export interface PersonShown {
+  id: string
   label: string
   firm: string
   zone: string

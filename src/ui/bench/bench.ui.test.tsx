@@ -14,6 +14,7 @@ const person = {
   firm: 'The firm',
   zone: 'America/New_York',
   role: 'designer',
+  id: 'person-1',
   demo: false,
 } as const
 const field = (name: string | RegExp) => screen.getByRole<HTMLInputElement>('textbox', { name })

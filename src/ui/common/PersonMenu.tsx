@@ -1,9 +1,13 @@
-import { Divider, ListSubheader, Menu, MenuItem } from '@mui/material'
+import { Button, Divider, ListSubheader, Menu, MenuItem } from '@mui/material'
 import Link from 'next/link'
-import { useRouter } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import { may, type Role, roleWords } from '@/core/firm/roles'
+import { plural } from '@/core/units/format'
 import { call } from '../api'
+import { waitingHere } from './device'
+import { Popup } from './Popup'
+import { Problem } from './Problem'
+import { signOut } from './sign-out'
 
 interface Props {
   person: { label: string; firm: string; role: Role; demo: boolean }
@@ -21,17 +25,25 @@ const demoRoles = ['owner', 'designer', 'technician'] as const
 
 /** Who somebody is here, and the way to their account, their firm and out; in the demo another to look around as. */
 export function PersonMenu({ person, anchor, onClose }: Props) {
-  const router = useRouter()
   const [firms, setFirms] = useState<FirmChoice[]>([])
+  const [problem, setProblem] = useState<string | null>(null)
+  /** what was not sent yet, in words, while it is asked whether to leave all the same */
+  const [waits, setWaits] = useState<string | null>(null)
   useEffect(() => {
     call<{ firms: FirmChoice[] }>('/api/session', 'GET').then(reply => reply.ok && setFirms(reply.data.firms))
   }, [])
-  const go = async (path: string, body: object, to?: string) => {
-    onClose()
+  const go = async (path: string, body: object, to = window.location.href) => {
     const reply = await call(path, 'POST', body)
-    if (!reply.ok) return
-    if (to) router.push(to)
-    router.refresh()
+    // a whole page: what another firm or another role saw is not shown for a moment in this one
+    if (reply.ok) window.location.assign(to)
+    else setProblem(reply.message)
+  }
+  const leave = async () => setProblem(await signOut())
+  const askToLeave = async () => {
+    const { changes, photographs } = await waitingHere().catch(() => ({ changes: 0, photographs: 0 }))
+    const said = [changes && plural(changes, 'change'), photographs && plural(photographs, 'photograph')]
+    if (changes || photographs) setWaits(said.filter(Boolean).join(' and '))
+    else await leave()
   }
   const to = (href: string, words: string) => (
     <MenuItem key={href} component={Link} href={href} prefetch={false} onClick={onClose}>
@@ -39,11 +51,31 @@ export function PersonMenu({ person, anchor, onClose }: Props) {
     </MenuItem>
   )
   const others = firms.filter(f => !f.chosen)
+  if (waits)
+    return (
+      <Popup
+        title="Not everything was sent"
+        close="Stay signed in"
+        onClose={onClose}
+        actions={<Button onClick={leave}>Sign out</Button>}
+      >
+        <p>
+          {waits} of yours {/^1 \w+$/.test(waits) ? 'waits' : 'wait'} on this device for the connection.
+          Signed out, nobody sees or sends them: they go when you sign in here again and open the job.
+        </p>
+        <Problem>{problem}</Problem>
+      </Popup>
+    )
   return (
     <Menu anchorEl={anchor} open onClose={onClose}>
       <ListSubheader>
         {person.label}, {roleWords[person.role].name.toLowerCase()} at {person.firm}
       </ListSubheader>
+      {problem && (
+        <li>
+          <Problem>{problem}</Problem>
+        </li>
+      )}
       {to('/people', 'People')}
       {to('/firm', 'Firm')}
       {may(person.role, 'people') && to('/record', 'Record')}
@@ -67,7 +99,7 @@ export function PersonMenu({ person, anchor, onClose }: Props) {
             </MenuItem>
           ))}
       <Divider />
-      <MenuItem onClick={() => go('/api/auth/sign-out', {}, '/sign-in')}>Sign out</MenuItem>
+      <MenuItem onClick={askToLeave}>Sign out</MenuItem>
     </Menu>
   )
 }

@@ -3,15 +3,17 @@ import { useColorScheme } from '@mui/material/styles'
 import { Calculator, Moon, Sun, UserRound } from 'lucide-react'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
-import { type ReactNode, useState } from 'react'
+import { type ReactNode, useEffect, useState } from 'react'
 import type { Role } from '@/core/firm/roles'
 import { Logo } from './Logo'
 import { Row } from './pieces'
 import { setFirmUnits, setFirmZone } from './today'
+import { setWho } from './who'
 
 const PersonMenu = dynamic(() => import('./PersonMenu').then(m => m.PersonMenu))
 
 export interface PersonChoice {
+  id: string
   label: string
   firm: string
   zone: string
@@ -35,6 +37,10 @@ export function TopBar({
 }) {
   setFirmZone(person.zone)
   setFirmUnits(person.units)
+  setWho(person.id)
+  useEffect(() => {
+    void import('./device').then(({ handOver }) => handOver(person.id)).catch(() => {})
+  }, [person.id])
   return (
     <Row
       component="header"

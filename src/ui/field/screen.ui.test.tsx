@@ -26,6 +26,7 @@ const person = {
   firm: 'Firm',
   zone: 'America/New_York',
   role: 'designer',
+  id: 'person-1',
   demo: false,
 } as const
 const textOf = (element: Element | null | undefined) => element?.textContent ?? ''

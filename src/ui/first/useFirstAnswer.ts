@@ -3,6 +3,7 @@ import { useDeferredValue, useEffect, useMemo, useState } from 'react'
 import { conditionsOf } from '@/core/ask/outage-asked'
 import type { Making } from '@/core/ask/want'
 import { type FirstAnswer, firstAnswer, type Known } from '@/core/first/answer'
+import { whoHere } from '../common/who'
 import { type Firm, useFirm } from '../equipment/useEquipment'
 import { useLibrary } from '../library/useLibrary'
 import { useWorkspace } from '../workspace/store'
@@ -24,16 +25,16 @@ export function useFirstAnswer(making: Making, known: Known = nothing): FirstAns
   return useMemo(() => firstAnswer(job, making, known), [job, making, known])
 }
 
-const keptKey = 'catalogue'
+const keptKey = () => `catalogue ${whoHere()}`
 
 /** The firm's catalogue; without a connection as this machine had it last. */
 export function useKeptFirm(): { firm: Firm | null; trouble: string | null } {
   const { data, error } = useFirm()
   const [kept, setKept] = useState<Firm | null>(null)
   useEffect(() => {
-    if (data) void set(keptKey, data).catch(() => {})
+    if (data) void set(keptKey(), { ...data, by: whoHere() }).catch(() => {})
     else
-      get<Firm>(keptKey)
+      get<Firm>(keptKey())
         .then(firm => setKept(firm ?? null))
         .catch(() => {})
   }, [data])

@@ -178,6 +178,7 @@ test('what is due across houses: overdue in words, nothing in words', () => {
     firm: 'Firm',
     zone: 'America/New_York',
     role: 'designer',
+    id: 'person-1',
     demo: false,
   } as const
   const due = [{ what: 'yearly test' as const, text: 'Yearly test', on: '2026-01-02' }]

@@ -12,6 +12,7 @@ const person = {
   firm: 'The firm',
   zone: 'America/New_York',
   role: 'designer',
+  id: 'person-1',
   demo: false,
 } as const
 const cpap = library.find(t => t.name === 'CPAP with humidifier')

@@ -36,7 +36,8 @@ export function PartsView({ today, firm }: { today: string; firm: string }) {
     [parts, data],
   )
   const kept = Object.keys(data?.own ?? {}).length
-  const priced = data?.prices !== null
+  // before it is known what they may see, nobody is shown a column of money
+  const priced = Array.isArray(data?.prices)
   const count = async (key: string, next: number | null) => {
     try {
       await change.mutateAsync({ act: 'count', key, was: data?.stock[key] ?? null, count: next })

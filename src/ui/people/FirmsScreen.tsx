@@ -6,6 +6,7 @@ import { call, upload } from '../api'
 import { FileButton } from '../common/FileButton'
 import { Problem } from '../common/Problem'
 import { Column, Quiet, Row } from '../common/pieces'
+import { signOut } from '../common/sign-out'
 import { LineField } from '../form/inputs'
 import { EntryPage, PlainForm, sent } from './entry'
 
@@ -43,10 +44,7 @@ export function FirmsScreen({ name, email, firms, inviting, deleted }: Props) {
     if (reply.ok) return work()
     setProblem(reply.faults[0] ? `The archive: ${reply.faults[0].message}` : reply.message)
   }
-  const leave = async () => {
-    await call('/api/auth/sign-out', 'POST', {})
-    window.location.assign('/sign-in')
-  }
+  const leave = async () => setProblem(await signOut())
   return (
     <EntryPage
       title={firms.length ? 'Your firms' : 'Welcome'}

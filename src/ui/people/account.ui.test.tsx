@@ -16,7 +16,14 @@ const session = {
   current: true,
 }
 const given = {
-  person: { label: 'Ann', firm: 'Weir Works', zone: 'America/New_York', role: 'owner', demo: false } as const,
+  person: {
+    id: 'person-1',
+    label: 'Ann',
+    firm: 'Weir Works',
+    zone: 'America/New_York',
+    role: 'owner',
+    demo: false,
+  } as const,
   lacksSecondStep: false,
   name: 'Ann',
   email: 'ann@b.test',

@@ -19,6 +19,7 @@ const owner = {
   zone: 'America/New_York',
   role: 'owner',
   authority: '',
+  id: 'person-1',
   demo: false,
 } as const
 const reader = { ...owner, label: 'Cid', role: 'reader' } as const

@@ -1,17 +1,24 @@
-import { del, get, keys, set } from 'idb-keyval'
+import { del, entries, get, set } from 'idb-keyval'
 import type { StoreApi } from 'zustand'
 import type { About } from '@/core/ask/evidence'
 import { upload } from '../api'
 import { today } from '../common/today'
+import { isTheirs, whoHere } from '../common/who'
 import type { Kept, WorkspaceState } from '../workspace/store'
 
-/** What the field screens keep on this machine, so that a cellar without a connection, or a reload in it, loses nothing. */
+/**
+ * What the field screens keep on this machine, so that a cellar without a connection, or a reload in it, loses nothing; for each
+ * who works with it their own.
+ */
 
-const jobKey = (id: string) => `job ${id}`
+const jobKey = (id: string) => `job ${id} ${whoHere()}`
+/** As an earlier version kept it, whoever it was. */
+const anybodysKey = (id: string) => `job ${id}`
 const photoKey = (id: string, photoId: string) => `photo ${id} ${photoId}`
 
 /** A photograph that waits for the connection. */
 interface Waiting {
+  by?: string
   blob: Blob
   /** what an earlier version kept has its circuit */
   circuitId?: string
@@ -25,7 +32,7 @@ export function keepJob(store: StoreApi<WorkspaceState>): () => void {
   let stopped = false
   let unsubscribe = () => {}
   const keep = ({ job, revision, pending }: WorkspaceState) => {
-    const kept: Kept = { job, revision, pending }
+    const kept: Kept & { by: string } = { by: whoHere(), job, revision, pending }
     set(jobKey(id), kept).catch(() =>
       // it is on the screen, and goes to the server: only a reload before that would lose it
       store
@@ -35,9 +42,11 @@ export function keepJob(store: StoreApi<WorkspaceState>): () => void {
         ),
     )
   }
-  void get<Kept>(jobKey(id)).then(kept => {
+  void Promise.all([get<Kept>(jobKey(id)), get<Kept>(anybodysKey(id))]).then(([own, anybodys]) => {
     if (stopped) return
+    const kept = own ?? anybodys
     if (kept) store.getState().restore(kept)
+    if (anybodys) void del(anybodysKey(id))
     keep(store.getState())
     unsubscribe = store.subscribe((now, before) => {
       if (now.job !== before.job || now.pending !== before.pending || now.revision !== before.revision)
@@ -52,11 +61,14 @@ export function keepJob(store: StoreApi<WorkspaceState>): () => void {
 
 /** Keeps a photograph until it is sent. */
 export const keepPhoto = (jobId: string, photoId: string, waiting: Waiting): Promise<void> =>
-  set(photoKey(jobId, photoId), waiting)
+  set(photoKey(jobId, photoId), { by: whoHere(), ...waiting } satisfies Waiting)
 
-export async function waitingPhotos(jobId: string): Promise<number> {
-  return (await keys()).filter(k => String(k).startsWith(photoKey(jobId, ''))).length
-}
+const ofJob = async (jobId: string): Promise<[string, Waiting][]> =>
+  (await entries<string, Waiting>()).filter(
+    ([key, waiting]) => String(key).startsWith(photoKey(jobId, '')) && isTheirs(waiting),
+  )
+
+export const waitingPhotos = async (jobId: string): Promise<number> => (await ofJob(jobId)).length
 
 /**
  * Sends the photographs that wait, each under its own id, so that one sent twice is kept once; what is refused is told
@@ -66,12 +78,8 @@ export async function sendPhotos(store: StoreApi<WorkspaceState>): Promise<strin
   const { id, person } = store.getState()
   const refused: string[] = []
   await store.getState().start()
-  for (const key of await keys<string>()) {
-    const start = photoKey(id, '')
-    if (!String(key).startsWith(start)) continue
-    const waiting = await get<Waiting>(key)
-    if (!waiting) continue
-    const photoId = key.slice(start.length)
+  for (const [key, waiting] of await ofJob(id)) {
+    const photoId = key.slice(photoKey(id, '').length)
     const { blob, circuitId, name } = waiting
     const about: About =
       waiting.about ?? (circuitId === undefined ? { kind: 'other' } : { kind: 'circuit', circuitId })

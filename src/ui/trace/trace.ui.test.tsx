@@ -3,6 +3,7 @@ import 'fake-indexeddb/auto'
 import { clear } from 'idb-keyval'
 import type { JobRecord } from '@/core/assess/record'
 import { upload } from '../api'
+import { setWho } from '../common/who'
 import { fakeServer, not, workspaceOf } from '../test/server'
 import { keepJob, keepPhoto, sendPhotos, waitingPhotos } from './offline'
 
@@ -41,6 +42,20 @@ test('a photograph waits for the connection, and goes once it is there', async (
   expect(sending.mock.lastCall?.[0]).toBe(`/api/jobs/job/photos?photo=${id}`)
   expect(kept()).toMatchObject({ by: 'Installer', about: { kind: 'circuit', circuitId: waiting.circuitId } })
   expect([await waitingPhotos('job'), await waitingPhotos('another job')]).toEqual([0, 1])
+})
+
+test('the photographs of one go out under nobody else’s name', async () => {
+  const { store, waiting } = workspace()
+  setWho('ann')
+  await keepPhoto('job', id, waiting)
+  setWho('ben')
+  expect([await waitingPhotos('job'), await sendPhotos(store)]).toEqual([0, []])
+  expect(sending).not.toHaveBeenCalled()
+  setWho('ann')
+  sending.mockResolvedValueOnce(taken)
+  await sendPhotos(store)
+  setWho('')
+  expect(sending).toHaveBeenCalledTimes(1)
 })
 
 test('what is refused is told by its name and does not keep the others back', async () => {

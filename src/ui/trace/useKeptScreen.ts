@@ -1,4 +1,6 @@
 import { useEffect, useState } from 'react'
+import { handOver } from '../common/device'
+import { whoHere } from '../common/who'
 
 /** Has this screen kept on the device, with everything that it can need; true once it opens again without a connection. */
 export function useKeptScreen(): boolean {
@@ -14,6 +16,8 @@ export function useKeptScreen(): boolean {
     // a browser that refuses it still traces while there is a connection
     void serviceWorker
       .register('/sw.js')
+      // what was kept for whoever was here before goes first
+      .then(() => handOver(whoHere()))
       .then(() => serviceWorker.ready)
       .then(({ active }) => active?.postMessage({ keep: path }))
       .catch(() => {})

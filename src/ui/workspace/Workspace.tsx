@@ -8,6 +8,7 @@ import type { JobRecord } from '@/core/assess/record'
 import { quantity } from '@/core/units/format'
 import { Quiet } from '../common/pieces'
 import { SeverityTag } from '../common/SeverityTag'
+import { isLeaving } from '../common/sign-out'
 import { Tool } from '../common/Tool'
 import { type PersonChoice, TopBar, wide } from '../common/TopBar'
 import { Balance, VerdictTag } from './Balance'
@@ -65,6 +66,7 @@ function Guard() {
       if (document.visibilityState === 'visible') void store.getState().refresh()
     }
     const warn = (event: BeforeUnloadEvent) => {
+      if (isLeaving()) return
       if (store.getState().pending.length || store.getState().early) event.preventDefault()
     }
     window.addEventListener('focus', look)

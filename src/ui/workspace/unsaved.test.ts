@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto'
 import { clear, keys, set } from 'idb-keyval'
+import { setWho } from '../common/who'
 import type { Pending } from './record'
 import { dropAside, keepUnsaved, leftBehind, listAside, putAside } from './unsaved'
 
@@ -42,6 +43,14 @@ test('what a tab keeps is its own while it lives; what it leaves goes to the nex
   expect(await keys()).toHaveLength(2)
 })
 
+test('of what gave way in one moment each is let go by itself', async () => {
+  jest.spyOn(Date, 'now').mockReturnValue(1_760_000_000_000)
+  for (const id of ['x', 'y', 'z']) await putAside('a', [change(id)])
+  jest.restoreAllMocks()
+  await dropAside('a', (await listAside('a'))[1]?.at ?? '')
+  expect((await listAside('a')).flatMap(a => a.pending.map(p => p.id))).toEqual(['x', 'z'])
+})
+
 test('what gave way is kept until it is let go', async () => {
   await putAside('a', [change('x')])
   await putAside('a', [])
@@ -49,4 +58,19 @@ test('what gave way is kept until it is let go', async () => {
   expect([one?.pending, await listAside('b')]).toEqual([[change('x')], []])
   await dropAside('a', one?.at ?? '')
   expect(await listAside('a')).toEqual([])
+})
+
+test('on a device that several work with each takes up their own, and puts aside their own', async () => {
+  setWho('ann')
+  await set('unsaved a gone', { by: 'ann', revision: 1, pending: [change('hers')] })
+  await putAside('a', [change('hers, aside')])
+  setWho('ben')
+  await putAside('a', [change('his, aside')])
+  expect((await leftBehind('a')).left).toEqual([])
+  const [his] = await listAside('a')
+  expect(his?.pending).toEqual([change('his, aside')])
+  await dropAside('a', his?.at ?? '')
+  setWho('ann')
+  expect((await leftBehind('a')).left.map(l => l.pending)).toEqual([[change('hers')]])
+  expect((await listAside('a')).map(a => a.pending)).toEqual([[change('hers, aside')]])
 })

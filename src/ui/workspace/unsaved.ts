@@ -1,12 +1,14 @@
 import { del, entries, get, set } from 'idb-keyval'
+import { isTheirs, whoHere } from '../common/who'
 import type { Pending } from './record'
 
 /**
  * What was not saved yet, on this device: it outlives a reload, a tab that is closed and a browser that dies. Each tab keeps its
- * own, so that two that show one job do not send each other's; what a tab leaves that is no more goes to the next that opens the
- * job.
+ * own, so that two that show one job do not send each other's; what a tab leaves that is no more goes to the next in which the
+ * same person opens the job.
  */
 export interface Unsaved {
+  by?: string | undefined
   revision: number
   pending: Pending[]
 }
@@ -37,7 +39,7 @@ export async function keepUnsaved(jobId: string, { revision, pending }: Unsaved)
   if (!isHere()) return
   live()
   const key = start(jobId) + tab
-  await (pending.length ? set(key, { revision, pending } satisfies Unsaved) : del(key))
+  await (pending.length ? set(key, { by: whoHere(), revision, pending } satisfies Unsaved) : del(key))
 }
 
 export const nothingLeft = { left: [] as Unsaved[], taken: async () => {} }
@@ -54,8 +56,9 @@ export async function leftBehind(jobId: string): Promise<typeof nothingLeft> {
 async function look(jobId: string): Promise<typeof nothingLeft> {
   const living = await livingTabs()
   const found = (await entries<string, Unsaved>()).filter(
-    ([key]) =>
+    ([key, unsaved]) =>
       String(key).startsWith(start(jobId)) &&
+      isTheirs(unsaved) &&
       !living.has(lockOf(key.slice(start(jobId).length))) &&
       !key.endsWith(tab),
   )
@@ -69,20 +72,27 @@ async function look(jobId: string): Promise<typeof nothingLeft> {
 
 /** Changes that gave way to somebody else's: kept on this device until they are put on top after all, or let go. */
 export interface PutAside {
+  by?: string
   at: string
   pending: Pending[]
 }
 const asideKey = (jobId: string) => `aside ${jobId}`
-
-export const listAside = async (jobId: string): Promise<PutAside[]> =>
+const everybodysAside = async (jobId: string): Promise<PutAside[]> =>
   isHere() ? ((await get<PutAside[]>(asideKey(jobId))) ?? []) : []
 
+export const listAside = async (jobId: string): Promise<PutAside[]> =>
+  (await everybodysAside(jobId)).filter(isTheirs)
+
 export async function putAside(jobId: string, pending: Pending[]): Promise<void> {
-  if (isHere() && pending.length)
-    await set(asideKey(jobId), [...(await listAside(jobId)), { at: new Date().toISOString(), pending }])
+  if (!isHere() || !pending.length) return
+  const others = await everybodysAside(jobId)
+  // each is known by its moment: of two in one the other comes a little later
+  const newest = Math.max(0, ...others.map(a => Date.parse(a.at) + 1))
+  const at = new Date(Math.max(Date.now(), newest)).toISOString()
+  await set(asideKey(jobId), [...others, { by: whoHere(), at, pending } satisfies PutAside])
 }
 
 export async function dropAside(jobId: string, at: string): Promise<void> {
-  const left = (await listAside(jobId)).filter(a => a.at !== at)
+  const left = (await everybodysAside(jobId)).filter(a => a.at !== at || !isTheirs(a))
   await (left.length ? set(asideKey(jobId), left) : del(asideKey(jobId)))
 }
