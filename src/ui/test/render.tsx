@@ -12,12 +12,21 @@ import { ThemeRoot } from '../theme/ThemeRoot'
 import { WorkspaceContext } from '../workspace/store'
 import { type Besides, fakeServer, workspaceOf } from './server'
 
-// jsdom's files cannot be read yet
-File.prototype.text ??= function (this: File) {
+// jsdom's files, and pieces of them, cannot be read yet
+const files: Blob = Object.getPrototypeOf(File.prototype)
+files.text ??= function (this: Blob) {
   return new Promise(resolve => {
     const reader = new FileReader()
     reader.onload = () => resolve(String(reader.result))
     reader.readAsText(this)
+  })
+}
+files.stream ??= function (this: Blob) {
+  return new ReadableStream({
+    start: async controller => {
+      controller.enqueue(new TextEncoder().encode(await this.text()))
+      controller.close()
+    },
   })
 }
 
