@@ -7,7 +7,7 @@ import type { Mail } from '@/server/accounts/mails'
 import { hashPassword, verifyPassword, weakness } from '@/server/accounts/password'
 import { closeLogins } from '@/server/accounts/store'
 import { closeDb, ownerDb } from '@/server/db/connection'
-import { admitToPage } from '@/server/people/admission'
+import { admitToPage, stillAdmitted } from '@/server/people/admission'
 import { firmsOf, memberOf } from '@/server/people/repository'
 import { GET, POST } from './auth/[...all]/route'
 import * as firm from './firm/route'
@@ -319,6 +319,22 @@ test('a page that was left open by somebody else does nothing under the name of 
   const list = await browser.ask('/api/jobs', undefined, jobs.GET)
   expect(list.json().total).toBe(0)
   expect((await open(ann?.personId ?? '')).status).toBe(200)
+})
+
+test('what stays open for hours is looked at again: it ends with the session, and draws none out', async () => {
+  const { browser } = await somebody()
+  await browser.ask('/api/firms', { firm: 'Weir', label: 'Ann', zone: 'America/New_York' }, firms.POST)
+  const ann = await memberOf((await signedIn(browser.headers()))?.user.id ?? '', null)
+  const request = new Request(origin, { headers: browser.headers() })
+  const still = (personId = ann?.personId ?? '') => stillAdmitted(request, { personId })
+  const { session: own } = (await signedIn(browser.headers())) ?? {}
+  const soon = new Date(Date.now() + 3_600_000)
+  const kept = () => ownerDb()('login.session').where({ id: own?.id })
+  await kept().update({ expires_at: soon })
+  expect([await still(), await still(randomUUID())]).toEqual([true, false])
+  expect((await kept().first('expires_at'))?.expires_at).toEqual(soon)
+  await browser.auth('/sign-out', {})
+  expect(await still()).toBe(false)
 })
 
 test('a second step is asked for after the password, by code or by a code put aside, each once', async () => {

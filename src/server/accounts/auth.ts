@@ -119,9 +119,13 @@ export async function orTrouble(error: unknown): Promise<never> {
   throw error
 }
 
-/** Who is signed in, by the cookie of the library; null for nobody, and for a session that has lasted as long as any may. */
-export async function signedIn(headers: Headers) {
-  const read = () => authAt(originOf(headers)).api.getSession({ headers })
+/**
+ * Who is signed in, by the cookie of the library; null for nobody, and for a session that has lasted as long as any may. Asked for
+ * counts as being used, unless it is not `drawnOut`.
+ */
+export async function signedIn(headers: Headers, { drawnOut = true } = {}) {
+  const read = () =>
+    authAt(originOf(headers)).api.getSession({ headers, query: { disableRefresh: !drawnOut } })
   // a connection that broke says so once; a database that was away and is back is asked once more
   const found = await read()
     .catch(read)

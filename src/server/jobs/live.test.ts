@@ -44,13 +44,27 @@ const write = (id: string, revision: number, kind: 'do' | 'undo' = 'do') =>
     now,
   )
 
+const ann = { name: 'Ann', personId: 'ann' }
+const still = async () => true
+
+test('who may no longer listen hears nothing more; what cannot be told just now ends nobody', async () => {
+  const id = await createJob(actor, alderHollow, 'opened', now)
+  const answers = [Promise.resolve(true), Promise.reject(new Error('away')), Promise.resolve(false)]
+  for (const answer of answers) answer.catch(() => {})
+  const asked = jest.fn(() => answers.shift() ?? Promise.resolve(true))
+  const { signal } = new AbortController()
+  const reader = (await liveEvents(id, 1, ann, signal, asked, 5)).getReader()
+  while (!(await reader.read()).done);
+  expect(asked).toHaveBeenCalledTimes(3)
+})
+
 test('who listens hears of each write of that job once it is kept, and of no other; until he goes', async () => {
   const [id, other] = [
     await createJob(actor, alderHollow, 'opened', now),
     await createJob(actor, alderHollow, 'opened', now),
   ]
   const gone = new AbortController()
-  const reader = (await liveEvents(id, 1, { name: 'Ann', personId: 'ann' }, gone.signal)).getReader()
+  const reader = (await liveEvents(id, 1, ann, gone.signal, still)).getReader()
   const heard = async () => new TextDecoder().decode((await reader.read()).value)
   expect(await heard()).toBe('data: 1\n\n')
   await write(other, 1)
@@ -115,7 +129,7 @@ test('those who look at a job know of each other, from process to process, until
   const id = await createJob(actor, alderHollow, 'opened', now)
   const look = async (name: string, job = id) => {
     const gone = new AbortController()
-    const reader = (await liveEvents(job, 1, { name, personId: name }, gone.signal)).getReader()
+    const reader = (await liveEvents(job, 1, { name, personId: name }, gone.signal, still)).getReader()
     let told = ''
     /** Reads on until the newest word of people is this. */
     const until = async (people: object) => {

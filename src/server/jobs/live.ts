@@ -59,9 +59,11 @@ function hearOfPeople(payload: string): void {
   if (before !== of.has(by)) heard.emit(job, { people: true })
 }
 
-const beatMs = 20_000
+const usualBeatMs = 20_000
+/** So many beats apart it is asked whether whoever listens still may. */
+const looksEvery = 3
 /** Who has been silent for so long is gone, ms: a process that was killed says no farewell. */
-const forgottenMs = 3 * beatMs
+const forgottenMs = 3 * usualBeatMs
 
 /** The others who look at a job: by their names, each once; `again` where the same person looks from elsewhere too. */
 function othersAt(job: string, but: string, personId: string): { names: string[]; again: boolean } {
@@ -116,13 +118,16 @@ function hear(): Promise<Client> {
 }
 
 /**
- * What is written to a job from now on, and who else looks at it, as server-sent events; until whoever listens goes away.
+ * What is written to a job from now on, and who else looks at it, as server-sent events; until whoever listens goes away, or
+ * `still` tells that they may no longer: a session that was ended, a role that was taken.
  */
 export async function liveEvents(
   jobId: string,
   revision: number,
   who: { name: string; personId: string },
   gone: AbortSignal,
+  still: () => Promise<boolean>,
+  beatMs = usualBeatMs,
 ): Promise<ReadableStream<Uint8Array>> {
   await hear()
   const by = crypto.randomUUID()
@@ -148,11 +153,18 @@ export async function liveEvents(
         if ('revision' in about) tell(`data: ${about.revision}\n\n`)
         else people()
       }
+      let beats = 0
       // a line now and then keeps what stands between from closing it, and tells that nobody listens any more
       const beat = setInterval(() => {
         tell(': \n\n')
         tellOthers(here)
         people()
+        // what cannot be told just now is asked again with the next look
+        if (++beats % looksEvery === 0)
+          void still().then(
+            may => may || end(),
+            () => {},
+          )
       }, beatMs)
       let stopped = false
       stop = () => {
@@ -163,16 +175,17 @@ export async function liveEvents(
         own.delete(by)
         tellOthers({ ...here, say: 'gone' })
       }
-      heard.on(jobId, news)
-      own.set(by, here)
-      gone.addEventListener('abort', () => {
+      const end = () => {
         stop()
         try {
           controller.close()
         } catch {
           // closed already
         }
-      })
+      }
+      heard.on(jobId, news)
+      own.set(by, here)
+      gone.addEventListener('abort', end)
       tell(`data: ${revision}\n\n`)
       tellOthers(here)
       tellOthers({ ...here, say: 'who' })

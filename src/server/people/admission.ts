@@ -87,6 +87,16 @@ export async function admit<T>(request: Request, work: () => Promise<T>): Promis
   })
 }
 
+/** Whether what was let in a while ago, and is still being answered, would be let in now; the session is not drawn out by it. */
+export async function stillAdmitted(
+  request: Request,
+  { personId }: Pick<Acting, 'personId'>,
+): Promise<boolean> {
+  const signed = await signedIn(request.headers, { drawnOut: false })
+  const acting = signed && (await actingAs(signed))
+  return acting?.personId === personId && !acting.lacksSecondStep
+}
+
 /** Who acts in the request that is worked on. */
 export function admitted(): Admitted {
   const found = inside.getStore()

@@ -3,6 +3,7 @@ import { gone, handle } from '@/server/http/handle'
 import { liveEvents } from '@/server/jobs/live'
 import { readJobRecord } from '@/server/jobs/repository'
 import { currentActor } from '@/server/people/actor'
+import { stillAdmitted } from '@/server/people/admission'
 import type { JobParams } from '../../params'
 
 /** The job’s revisions as they come, by server-sent events; and who else looks at it. */
@@ -12,7 +13,13 @@ export const GET = handle(async (request, { params }: JobParams) => {
   const record = z.uuid().safeParse(id).success ? await readJobRecord(actor, id) : null
   if (!record) return gone()
   return new Response(
-    await liveEvents(id, record.revision, { name: actor.label, personId: actor.personId }, request.signal),
+    await liveEvents(
+      id,
+      record.revision,
+      { name: actor.label, personId: actor.personId },
+      request.signal,
+      () => stillAdmitted(request, actor),
+    ),
     {
       headers: {
         'content-type': 'text/event-stream',
