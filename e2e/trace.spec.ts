@@ -147,7 +147,7 @@ test('who signs out leaves no job on the phone; what they could not send waits f
   await keptOnDevice(page)
   const count = page.getByRole('button', { name: /to trace$/ })
   await expect(count).toHaveText(/^9/)
-  const revision = async () => (await (await request.get(`/api/jobs/${id}`)).json()).record.revision
+  const revision = async () => (await (await page.request.get(`/api/jobs/${id}`)).json()).record.revision
   expect(await revision()).toBe(1)
 
   // whose session ended elsewhere finds a screen that asks who they are, and nothing kept behind it
@@ -156,9 +156,11 @@ test('who signs out leaves no job on the phone; what they could not send waits f
   await expect(page).toHaveURL(/\/sign-in/)
   await expect.poll(kept).toBe(0)
   await page.getByRole('button', { name: /^Look around as designer/ }).click()
-  await openJob(page, id, 'trace')
+  // and leads back to where they were
+  await expect(page).toHaveURL(/\/trace$/)
+  await saved(page)
   await expect(count).toHaveText(/^8/)
   expect(await revision()).toBe(2)
-  const { since } = await (await request.get(`/api/jobs/${id}?since=1`)).json()
+  const { since } = await (await page.request.get(`/api/jobs/${id}?since=1`)).json()
   expect(since).toMatchObject([{ person: 'Designer', sentence: expect.stringMatching(/^traced 1/) }])
 })
