@@ -3,7 +3,7 @@ import { type Browser, chromium, type Page } from '@playwright/test'
 import sharp from 'sharp'
 import { enter } from './enter'
 
-/** Every picture of docs/screenshots anew, from the demo data alone. Named here, in the order of the work. */
+/** Every picture of docs/screenshots anew, or those that are named, from the demo data alone. Listed here in the order of the work. */
 const url = process.env.SPILLWAY_URL ?? 'http://127.0.0.1:4180'
 const into = 'docs/screenshots'
 const job = (n: number) => `/jobs/5a1de000-0000-4000-8000-00000000000${n}`
@@ -14,6 +14,8 @@ interface Shot {
   at: string
   width?: number
   height?: number
+  /** who looks; the designer otherwise */
+  as?: 'designer' | 'owner'
   /** what is done before the picture is taken */
   first?: (page: Page) => Promise<void>
 }
@@ -54,8 +56,8 @@ const shots: Shot[] = [
   { name: 'outage', at: `${coast}/outage`, height: 1180 },
   { name: 'findings', at: `${daycare}/findings` },
   { name: 'work', at: `${coast}/work`, height: 1180 },
-  { name: 'tests', at: `${daycare}/tests`, height: 1180 },
   { name: 'hand-over', at: `${kiosk}/hand-over`, height: 1400 },
+  { name: 'people', at: '/people', as: 'owner' },
   { name: 'bench', at: '/bench/voltage-drop' },
 ]
 
@@ -69,17 +71,20 @@ const inTheField: Shot[] = [
 ]
 const apartPx = 24
 
-/** The session of the demo’s designer, entered once. */
-let entered: ReturnType<typeof enter> | undefined
-async function signedIn() {
-  entered ??= enter(url)
-  return (await entered).storageState
+/** The sessions of the demo, each entered once. */
+const entered: Partial<Record<string, ReturnType<typeof enter>>> = {}
+async function signedIn(as: 'designer' | 'owner') {
+  entered[as] ??= enter(url, as)
+  return (await entered[as]).storageState
 }
 
-async function pictureOf(browser: Browser, { at, width = 1280, height = 800, first }: Shot): Promise<Buffer> {
+async function pictureOf(
+  browser: Browser,
+  { at, as = 'designer', width = 1280, height = 800, first }: Shot,
+): Promise<Buffer> {
   const context = await browser.newContext({
     viewport: { width, height },
-    storageState: await signedIn(),
+    storageState: await signedIn(as),
     reducedMotion: 'reduce',
   })
   const page = await context.newPage()
@@ -90,7 +95,7 @@ async function pictureOf(browser: Browser, { at, width = 1280, height = 800, fir
   await page.waitForLoadState(idle)
   // fonts, charts and workers have said their last word
   await page.evaluate(() => document.fonts.ready)
-  await page.waitForTimeout(/\/(outage|first|tests)$/.test(at) ? 6000 : 1500)
+  await page.waitForTimeout(/\/(outage|first)$/.test(at) ? 6000 : 1500)
   const picture = await page.screenshot()
   await context.close()
   return picture
@@ -101,10 +106,12 @@ async function take() {
     executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
   })
-  for (const shot of shots) {
+  const named = process.argv.slice(2)
+  for (const shot of shots.filter(s => !named.length || named.includes(s.name))) {
     writeFileSync(`${into}/${shot.name}.png`, await pictureOf(browser, shot))
     console.log(shot.name)
   }
+  if (named.length && !named.includes('field')) return browser.close()
   const { width, height } = phone
   const beside = []
   for (const [n, shot] of inTheField.entries())

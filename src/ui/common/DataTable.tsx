@@ -59,6 +59,9 @@ const labelled: SystemStyleObject<Theme> = {
       '&::before': { content: 'attr(data-head)', color: 'text.secondary' },
     },
     '& td:empty': { display: 'none' },
+    // what the row is comes first, wherever its column stands
+    '& tbody tr': { display: 'flex', flexDirection: 'column' },
+    '& tbody th': { order: -1 },
   },
 }
 

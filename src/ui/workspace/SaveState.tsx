@@ -10,11 +10,7 @@ export function SaveState() {
   const pending = useWorkspace(s => s.pending.length)
   const revision = useWorkspace(s => s.revision)
   const said =
-    saving === 'waiting'
-      ? `Not saved: ${plural(pending, 'change')} kept here, trying again`
-      : pending
-        ? 'Saving'
-        : 'Saved'
+    saving === 'waiting' ? `Not saved: ${plural(pending, 'change')} kept here` : pending ? 'Saving' : 'Saved'
   return (
     <Box
       component="output"
@@ -35,9 +31,9 @@ export function SaveState() {
       data-state={saving === 'waiting' ? 'waiting' : pending ? 'saving' : 'saved'}
     >
       {said}
-      {said === 'Saved' && (
+      {said !== 'Saving' && (
         <Box component="span" sx={wide}>
-          , revision {revision}
+          {said === 'Saved' ? `, revision ${revision}` : ', trying again'}
         </Box>
       )}
     </Box>
