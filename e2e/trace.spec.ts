@@ -158,9 +158,8 @@ test('who signs out leaves no job on the phone; what they could not send waits f
   await page.getByRole('button', { name: /^Look around as designer/ }).click()
   // and leads back to where they were
   await expect(page).toHaveURL(/\/trace$/)
-  await saved(page)
   await expect(count).toHaveText(/^8/)
-  expect(await revision()).toBe(2)
+  await expect.poll(revision).toBe(2)
   const { since } = await (await page.request.get(`/api/jobs/${id}?since=1`)).json()
   expect(since).toMatchObject([{ person: 'Designer', sentence: expect.stringMatching(/^traced 1/) }])
 })
