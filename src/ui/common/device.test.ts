@@ -9,6 +9,7 @@ let pages: string[]
 beforeEach(async () => {
   await clear()
   localStorage.clear()
+  sessionStorage.clear()
   setWho('ann')
   pages = ['spillway-field-pages', 'spillway-house']
   Object.defineProperty(globalThis, 'caches', {
@@ -48,6 +49,16 @@ test('the first to come changes nothing; another finds nothing of whoever was he
   await Promise.all([handOver('ben'), handOver('ben')])
   expect((await keys()).filter(k => /^(job|catalogue)/.test(String(k)))).toEqual(['job c ben'])
   expect(pages).toEqual(['spillway-house'])
+})
+
+test('what was half typed goes with the sign-out, and stays where somebody only came by', async () => {
+  sessionStorage.setItem('spillway.hold.dead ann', '{"reading":"0 V"}')
+  sessionStorage.setItem('of another program', 'stays')
+  await handOver('ann')
+  await handOver('ben')
+  expect(Object.keys(sessionStorage)).toHaveLength(2)
+  await forgetHere()
+  expect(Object.keys(sessionStorage)).toEqual(['of another program'])
 })
 
 test('what an earlier version kept goes on as theirs who were here last', async () => {

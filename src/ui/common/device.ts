@@ -32,6 +32,7 @@ export async function waitingHere(): Promise<{ changes: number; photographs: num
  * was not sent stays, without the job around it, for the one who did it.
  */
 export async function forgetHere(but?: string): Promise<void> {
+  if (but === undefined) forgetTyped()
   if (typeof caches !== 'undefined') await caches.delete(keptPages)
   for (const [key, { by, pending, revision = 0 }] of await all()) {
     if (!/^(job|catalogue)( |$)/.test(key) || (but !== undefined && by === but)) continue
@@ -43,6 +44,12 @@ export async function forgetHere(but?: string): Promise<void> {
     }
     await del(key)
   }
+}
+
+/** What was half typed in this tab and is kept over a reload (form/useSheet.ts). */
+function forgetTyped(): void {
+  for (const key of Object.keys(sessionStorage))
+    if (key.startsWith('spillway.')) sessionStorage.removeItem(key)
 }
 
 let handing: { to: string; done: Promise<void> } | null = null

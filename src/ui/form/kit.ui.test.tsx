@@ -7,6 +7,7 @@ import { type Fault, fault, ok, parseWith } from '@/core/outcome'
 import { within as from } from '@/core/quantity'
 import { arraySchema } from '@/core/source/design'
 import { setFirmUnits } from '../common/today'
+import { setWho } from '../common/who'
 import { alone } from '../test/render'
 import { AddLine } from './AddLine'
 import { FactsDialog } from './FactsDialog'
@@ -162,6 +163,21 @@ test('what is typed outlives a reload of the page until it is saved', async () =
   await waitFor(() => expect(field('Name').value).toBe('half a na'))
   await again.user.type(field('Length'), '20{Enter}')
   await waitFor(() => expect(sessionStorage.getItem('run')).toBeNull())
+})
+
+test('what one has half typed is not there for whoever comes after them in this tab', async () => {
+  setWho('ann')
+  const { user, unmount } = alone(<RunForm saves={() => null} keep="run" />)
+  await user.type(field('Name'), 'dead at 0 V')
+  unmount()
+  setWho('ben')
+  const next = alone(<RunForm saves={() => null} keep="run" />)
+  expect(field('Name').value).toBe('')
+  next.unmount()
+  setWho('ann')
+  alone(<RunForm saves={() => null} keep="run" />)
+  await waitFor(() => expect(field('Name').value).toBe('dead at 0 V'))
+  setWho('')
 })
 
 describe('the fields of a schema', () => {

@@ -9,6 +9,7 @@ import {
   useForm,
 } from 'react-hook-form'
 import type { Fault, Outcome } from '@/core/outcome'
+import { whoHere } from '../common/who'
 
 /** `links[2].ratingA` as the form names it: `links.2.ratingA`; what concerns the whole is `root`. */
 const nameOf = (path: string) =>
@@ -59,7 +60,9 @@ export function useSheet<V extends FieldValues, T>({
     return { values: {}, errors: toNestErrors(errorsOf(outcome.faults), options) }
   }
   const form = useForm<V>({ defaultValues: asked as DefaultValues<V>, resolver })
-  useKept(form, keep)
+  // half typed by one, it is nobody else’s to finish, a hold point least of all
+  const key = keep && `${keep} ${whoHere()}`.trim()
+  useKept(form, key)
   const submit = form.handleSubmit(async typed => {
     const outcome = read(typed)
     if (!outcome.ok) return
@@ -67,7 +70,7 @@ export function useSheet<V extends FieldValues, T>({
     const faults = typeof said === 'string' ? [{ path: '$', message: said }] : (said ?? [])
     for (const [name, error] of Object.entries(errorsOf(faults))) form.setError(name as FieldPath<V>, error)
     if (faults.length) return
-    if (keep) sessionStorage.removeItem(keep)
+    if (key) sessionStorage.removeItem(key)
     done?.(outcome.value)
   })
   return { form, submit: () => submit() }
