@@ -1,7 +1,7 @@
 /** @jest-environment jest-fixed-jsdom */
 import 'fake-indexeddb/auto'
 import { clear, entries, get, keys, set } from 'idb-keyval'
-import { forgetHere, handOver, waitingHere } from './device'
+import { forgetHere, handOver, thinOut, waitingHere } from './device'
 import { setWho } from './who'
 
 const change = (id: string) => ({ id, kind: 'undo', sentence: 'undo' })
@@ -49,6 +49,18 @@ test('the first to come changes nothing; another finds nothing of whoever was he
   await Promise.all([handOver('ben'), handOver('ben')])
   expect((await keys()).filter(k => /^(job|catalogue)/.test(String(k)))).toEqual(['job c ben'])
   expect(pages).toEqual(['spillway-house'])
+})
+
+test('of many jobs the newest stay, and whatever was not sent', async () => {
+  for (let n = 0; n < 70; n++) await set(`job n${n} ann`, { by: 'ann', at: n, revision: 1, pending: [] })
+  await thinOut()
+  const left = (await keys()).map(String).filter(k => k.startsWith('job '))
+  expect(left).toHaveLength(61)
+  expect([left.includes('job a ann'), left.includes('job n9 ann'), left.includes('job n10 ann')]).toEqual([
+    true,
+    false,
+    true,
+  ])
 })
 
 test('what was half typed goes with the sign-out, and stays where somebody only came by', async () => {

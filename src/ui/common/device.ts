@@ -9,6 +9,8 @@ const lastHere = 'spillway.person'
 
 interface Something {
   by?: string
+  /** when it was kept, ms */
+  at?: number
   revision?: number
   pending?: readonly { id: string }[]
 }
@@ -50,6 +52,16 @@ export async function forgetHere(but?: string): Promise<void> {
 function forgetTyped(): void {
   for (const key of Object.keys(sessionStorage))
     if (key.startsWith('spillway.')) sessionStorage.removeItem(key)
+}
+
+/** As many jobs as screens are kept of (workers/field.ts): what is older, and sent, goes. */
+const mostJobs = 60
+
+/** Keeps a device that sees many jobs from keeping them all. */
+export async function thinOut(): Promise<void> {
+  const sent = (await all()).filter(([key, { pending }]) => key.startsWith('job ') && !pending?.length)
+  sent.sort(([, a], [, b]) => (b.at ?? 0) - (a.at ?? 0))
+  for (const [key] of sent.slice(mostJobs)) await del(key)
 }
 
 let handing: { to: string; done: Promise<void> } | null = null

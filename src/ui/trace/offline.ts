@@ -2,6 +2,7 @@ import { del, entries, get, set } from 'idb-keyval'
 import type { StoreApi } from 'zustand'
 import type { About } from '@/core/ask/evidence'
 import { upload } from '../api'
+import { thinOut } from '../common/device'
 import { today } from '../common/today'
 import { isTheirs, whoHere } from '../common/who'
 import type { Kept, WorkspaceState } from '../workspace/store'
@@ -32,7 +33,7 @@ export function keepJob(store: StoreApi<WorkspaceState>): () => void {
   let stopped = false
   let unsubscribe = () => {}
   const keep = ({ job, revision, pending }: WorkspaceState) => {
-    const kept: Kept & { by: string } = { by: whoHere(), job, revision, pending }
+    const kept: Kept & { by: string; at: number } = { by: whoHere(), at: Date.now(), job, revision, pending }
     set(jobKey(id), kept).catch(() =>
       // it is on the screen, and goes to the server: only a reload before that would lose it
       store
@@ -47,6 +48,7 @@ export function keepJob(store: StoreApi<WorkspaceState>): () => void {
     const kept = own ?? anybodys
     if (kept) store.getState().restore(kept)
     if (anybodys) void del(anybodysKey(id))
+    void thinOut().catch(() => {})
     keep(store.getState())
     unsubscribe = store.subscribe((now, before) => {
       if (now.job !== before.job || now.pending !== before.pending || now.revision !== before.revision)
