@@ -40,7 +40,7 @@ export async function openJob(page: Page, id: string, view = 'panel') {
 }
 
 /** The page answers: what is pressed before its script has come is lost. */
-const live = (page: Page) => expect(page.locator('[data-live=true]')).toBeVisible()
+export const live = (page: Page) => expect(page.locator('[data-live=true]')).toBeVisible()
 
 /** The same view of the workspace, loaded once more. */
 export async function openAgain(page: Page) {

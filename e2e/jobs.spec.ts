@@ -1,5 +1,5 @@
 import type { APIRequestContext, Page } from '@playwright/test'
-import { accessible, alder, copyOf, openAgain, openJob, saved } from './helpers'
+import { accessible, alder, copyOf, live, openAgain, openJob, saved } from './helpers'
 import { expect, test } from './test'
 
 const titles = (page: Page) => page.locator('tbody tr td:first-child a').allTextContents()
@@ -67,6 +67,7 @@ test('who acts and the night colours are chosen in the bar and stay chosen; who 
   await page.getByRole('button', { name: 'Designer, Headwater Electric' }).click()
   await page.getByRole('menuitem', { name: 'Look around as technician' }).click()
   await expect(page.getByRole('button', { name: /^Field technician, / })).toBeVisible()
+  await live(page)
   await page.getByRole('button', { name: 'Show in night colours' }).click()
   await openAgain(page)
   await expect(page.getByRole('button', { name: 'Show in daylight colours' })).toBeVisible()

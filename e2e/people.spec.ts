@@ -28,6 +28,33 @@ async function signUp(page: Page, email: string, from = '/sign-up') {
 test.describe('somebody new', () => {
   test.use({ as: 'nobody' })
 
+  test('what is typed before the script of the page has come stays, and stands in no address', async ({
+    page,
+  }) => {
+    let come = () => {}
+    const late = new Promise<void>(resolve => {
+      come = resolve
+    })
+    await page.route(/_next\/static\/.*\.js/, async route => {
+      await late
+      await route.continue()
+    })
+    await page.goto('/sign-in', { waitUntil: 'commit' })
+    await page.getByLabel('E-mail address').fill('ann@nowhere.test')
+    await page.getByLabel('Password').fill(good)
+    await page.getByLabel('Password').press('Enter')
+    const send = page.getByRole('button', { name: 'Sign in', exact: true })
+    await expect(send).toBeDisabled()
+    come()
+    await expect(send).toBeEnabled()
+    await expect(page.getByLabel('E-mail address')).toHaveValue('ann@nowhere.test')
+    await expect(page.getByLabel('Password')).toHaveValue(good)
+    await expect(page).toHaveURL(/\/sign-in$/)
+    await send.click()
+    await expect(page.getByText('The e-mail address or the password is wrong.')).toBeVisible()
+    await page.unrouteAll()
+  })
+
   test('opens an account and a firm, invites another, who joins in their role; the owner reads it in the record', async ({
     page,
     browser,

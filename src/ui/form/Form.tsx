@@ -1,6 +1,7 @@
 import { Button, type DialogProps, Stack } from '@mui/material'
 import { type ReactNode, useContext, useId, useState } from 'react'
 import { type FieldValues, FormProvider, useFormState } from 'react-hook-form'
+import { useAwake } from '../common/awake'
 import { Popup } from '../common/Popup'
 import { Problem } from '../common/Problem'
 import { FormId, messageOf, Standing } from './useField'
@@ -21,6 +22,8 @@ export function Form<V extends FieldValues>({ sheet, label, children }: Props<V>
       <FormId.Provider value={id}>
         <Standing.Provider value={standing}>
           <form
+            // no line of it ever stands in an address
+            method="post"
             noValidate
             aria-label={label}
             style={{ display: 'flex', flexDirection: 'column', gap: 12, minHeight: 0 }}
@@ -106,11 +109,12 @@ export function FormDialog<V extends FieldValues>({
   )
 }
 
-/** Sends the form around it; busy while that takes. */
+/** Sends the form around it; busy while that takes, and until it can be sent as it should: Enter in a line does nothing before. */
 export function Save({ children }: { children: ReactNode }) {
   const { isSubmitting } = useFormState()
+  const awake = useAwake()
   return (
-    <Button type="submit" variant="contained" loading={isSubmitting}>
+    <Button type="submit" variant="contained" loading={isSubmitting} disabled={!awake}>
       {children}
     </Button>
   )

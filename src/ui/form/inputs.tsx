@@ -1,7 +1,8 @@
 import { TextField as MuiTextField } from '@mui/material'
 import dynamic from 'next/dynamic'
-import type { ReactNode } from 'react'
+import { type ReactNode, useEffect, useRef, useState } from 'react'
 import type { UnitOfMeasure } from '@/core/working'
+import { useAwake } from '../common/awake'
 import { Check } from './Check'
 import { Choice, type Option } from './Choice'
 import { NumberInput } from './NumberInput'
@@ -29,6 +30,23 @@ interface LineProps extends Named {
   onPaste?: (text: string) => boolean
 }
 
+/** What somebody typed, or their browser filled in, before the page’s script came: it would be gone with its coming. */
+function useTypedBefore(id: string, set: (text: string) => void): void {
+  const awake = useAwake()
+  const [typed] = useState(() => {
+    if (awake || typeof document === 'undefined') return null
+    const line = document.getElementById(id)
+    const is = line instanceof HTMLInputElement || line instanceof HTMLTextAreaElement
+    return is && line.value !== line.defaultValue ? line.value : null
+  })
+  const taken = useRef(false)
+  useEffect(() => {
+    if (typed === null || taken.current) return
+    taken.current = true
+    set(typed)
+  }, [typed, set])
+}
+
 /** A text in words. */
 export function LineField({
   name,
@@ -44,9 +62,11 @@ export function LineField({
   onPaste,
 }: LineProps) {
   const { value, set, leave, id, problem, ref } = useField(name, label)
+  useTypedBefore(id, set)
   return (
     <MuiTextField
       id={id}
+      name={name}
       inputRef={ref}
       label={label}
       value={typeof value === 'string' ? value : ''}

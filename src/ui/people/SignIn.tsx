@@ -4,6 +4,7 @@ import { startAuthentication } from '@simplewebauthn/browser'
 import { KeyRound } from 'lucide-react'
 import { useState } from 'react'
 import { call } from '../api'
+import { useAwake } from '../common/awake'
 import { Problem } from '../common/Problem'
 import { Column, Quiet, Row } from '../common/pieces'
 import { LineField } from '../form/inputs'
@@ -30,6 +31,7 @@ export function SignIn({ next, demo }: Props) {
   const [second, setSecond] = useState(false)
   const [unconfirmed, setUnconfirmed] = useState<string | null>(null)
   const [problem, setProblem] = useState<string | null>(null)
+  const awake = useAwake()
   const ways = (
     <>
       <Way href={`/sign-up?next=${encodeURIComponent(next)}`}>Open an account</Way>
@@ -63,6 +65,7 @@ export function SignIn({ next, demo }: Props) {
             <Button
               key={as}
               variant="outlined"
+              disabled={!awake}
               onClick={() => enter(as)}
               sx={{ justifyContent: 'flex-start' }}
             >
@@ -104,7 +107,12 @@ export function SignIn({ next, demo }: Props) {
         />
       </PlainForm>
       {unconfirmed && <AnotherLetter key={unconfirmed} email={unconfirmed} />}
-      <Button variant="outlined" startIcon={<KeyRound size={18} aria-hidden />} onClick={byPasskey}>
+      <Button
+        variant="outlined"
+        disabled={!awake}
+        startIcon={<KeyRound size={18} aria-hidden />}
+        onClick={byPasskey}
+      >
         Sign in with a passkey
       </Button>
       <Problem>{problem}</Problem>
