@@ -43,6 +43,15 @@ test('what people typed cannot become markup, in the card, in what they sent, in
   expect(html.match(/<script/g)).toHaveLength(2)
 })
 
+test('what is typed goes by the script alone: before it has come nothing is sent, and nothing stands in an address', () => {
+  const forms = page(alderHollow).match(/<form [^>]*data-act.*?<\/form>/gs) ?? []
+  expect(forms).toHaveLength(2)
+  for (const form of forms) {
+    expect(form).toMatch(/^<form [^>]*method="post"/)
+    expect(form.match(/<button/g)).toEqual(form.match(/<button(?= [^>]*disabled)/g))
+  }
+})
+
 test('the page speaks one language throughout, and leads to the other', () => {
   const es = page(alderHollow, { language: 'es' })
   expect(es).toMatch(/^<!doctype html><html lang="es">/)

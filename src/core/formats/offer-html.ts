@@ -119,14 +119,14 @@ function acceptHtml(options: readonly Option[], token: string, t: Said): string 
         `<label><input type="radio" name="option" value="${escaped(o.id)}"${firm.length === 1 ? ' checked' : ''}> <span>${escaped(o.name)}, <b>${moneyText(o.total)}</b></span></label>`,
     )
     .join('')
-  return `<section class="no-print"><h2>${t('accept')}</h2><form id="accept" data-token="${token}" novalidate><fieldset class="pick" style="border:0;padding:0;margin:0"><legend>${t('which')}</legend>${picks}</fieldset><label for="name">${t('name')}</label><input type="text" id="name" name="name" maxlength="80" autocomplete="name"><label id="sign">${t('sign')}</label><canvas id="signature" tabindex="0" role="img" aria-labelledby="sign"></canvas><p class="row"><button type="button" id="again">${t('again')}</button><span class="pick"><label><input type="checkbox" id="typed"> ${t('typed')}</label></span></p><p role="alert" id="accept-problem"></p><button class="main">${t('acceptSend')}</button><noscript><p>${t('noScript')}</p></noscript></form></section>`
+  return `<section class="no-print"><h2>${t('accept')}</h2><form id="accept" data-token="${token}" method="post" novalidate><fieldset class="pick" style="border:0;padding:0;margin:0"><legend>${t('which')}</legend>${picks}</fieldset><label for="name">${t('name')}</label><input type="text" id="name" name="name" maxlength="80" autocomplete="name"><label id="sign">${t('sign')}</label><canvas id="signature" tabindex="0" role="img" aria-labelledby="sign"></canvas><p class="row"><button type="button" id="again" disabled>${t('again')}</button><span class="pick"><label><input type="checkbox" id="typed"> ${t('typed')}</label></span></p><p role="alert" id="accept-problem"></p><button class="main" disabled>${t('acceptSend')}</button><noscript><p>${t('noScript')}</p></noscript></form></section>`
 }
 
 function askHtml({ token, questions }: OfferStanding, t: Said): string {
   const asked = questions.length
     ? `<ul>${questions.map(q => `<li>${escaped(q.text)} <span class="quiet">${q.at.slice(0, 10)}</span></li>`).join('')}</ul>`
     : ''
-  return `<section class="no-print"><h2>${t('question')}</h2>${asked}<form id="ask" data-token="${token}" novalidate><label for="text">${t('ask')}</label><textarea id="text" name="text" rows="3"></textarea><p class="quiet">${t('most', { n: longestQuestion })}</p><p role="alert" id="ask-problem"></p><p role="status" id="asked"></p><button>${t('askSend')}</button></form></section>`
+  return `<section class="no-print"><h2>${t('question')}</h2>${asked}<form id="ask" data-token="${token}" method="post" novalidate><label for="text">${t('ask')}</label><textarea id="text" name="text" rows="3"></textarea><p class="quiet">${t('most', { n: longestQuestion })}</p><p role="alert" id="ask-problem"></p><p role="status" id="asked"></p><button disabled>${t('askSend')}</button></form></section>`
 }
 
 /** What a link says that never was one, or is none any more. */

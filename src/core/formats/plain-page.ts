@@ -14,7 +14,7 @@ dt{font-weight:600;margin-top:.4rem}dd{margin:0}label{display:block;margin:.6rem
 .pick label{display:flex;gap:.6rem;align-items:center;font-weight:400;min-height:46px;margin:0}.pick input{width:22px;height:22px;flex:none}
 canvas{display:block;width:100%;height:170px;background:#fff;border:1px solid var(--quiet);border-radius:4px;touch-action:none}
 button,.button{font:inherit;font-weight:650;min-height:46px;padding:.4rem 1rem;border-radius:6px;border:1px solid var(--water);background:none;color:var(--water);cursor:pointer;text-decoration:none;display:inline-flex;align-items:center}
-button.main{background:var(--water);color:var(--paper)}:focus-visible{outline:3px solid var(--live);outline-offset:2px}
+button:disabled{opacity:.55;cursor:default}button.main{background:var(--water);color:var(--paper)}:focus-visible{outline:3px solid var(--live);outline-offset:2px}
 .row{display:flex;gap:.6rem;flex-wrap:wrap;align-items:center;margin:.6rem 0}[role=alert]:not(:empty){border-left:5px solid #a4342b;padding-left:.7rem}details summary{min-height:40px;cursor:pointer;font-weight:600}
 svg{max-width:18rem;background:#fff;border:1px solid var(--rule)}
 @media print{body{background:none}.no-print{display:none}}`

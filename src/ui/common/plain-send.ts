@@ -7,6 +7,11 @@ interface Words {
   whole?: (field: string) => string | undefined
 }
 
+/** From now on a form is sent by its page’s script: until then its buttons, which the page brings along disabled, do nothing. */
+export function listening(form: HTMLFormElement): void {
+  for (const button of form.querySelectorAll('button')) button.disabled = false
+}
+
 /** Sends what was typed on a page that is plain HTML: what the server said against it, in words; null where it was taken. */
 export async function plainSend(path: string, body: object, words: Words): Promise<string | null> {
   try {

@@ -1,4 +1,4 @@
-import { plainSend } from '../common/plain-send'
+import { listening, plainSend } from '../common/plain-send'
 
 /** The script of a house's page: sends a question, or an outage that was lived through; keeps the page for a night without a connection. What was typed stays when it is refused. */
 
@@ -20,7 +20,7 @@ const labelOf = (path: string): string =>
     ''
   ).trim()
 
-for (const form of document.querySelectorAll<HTMLFormElement>('form[data-act]'))
+for (const form of document.querySelectorAll<HTMLFormElement>('form[data-act]')) {
   form.addEventListener('submit', async event => {
     event.preventDefault()
     const [problem, told] = [form.querySelector('[role=alert]'), form.querySelector('[role=status]')]
@@ -39,6 +39,8 @@ for (const form of document.querySelectorAll<HTMLFormElement>('form[data-act]'))
     told.textContent = form.dataset.act === 'ask' ? texts.asked : texts.told
     form.reset()
   })
+  listening(form)
+}
 
 const offline = document.getElementById('offline')
 const look = () => {

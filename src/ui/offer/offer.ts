@@ -1,5 +1,5 @@
 import SignaturePad from 'signature_pad'
-import { plainSend } from '../common/plain-send'
+import { listening, plainSend } from '../common/plain-send'
 
 /** The script of a customer’s offer: a drawn name, an acceptance, a question. What was typed stays when it is refused. */
 
@@ -87,6 +87,12 @@ function asking(form: HTMLFormElement) {
 }
 
 const accept = byId<HTMLFormElement>('accept')
-if (accept) accepting(accept)
+if (accept) {
+  accepting(accept)
+  listening(accept)
+}
 const ask = byId<HTMLFormElement>('ask')
-if (ask) asking(ask)
+if (ask) {
+  asking(ask)
+  listening(ask)
+}
