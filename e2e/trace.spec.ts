@@ -131,7 +131,7 @@ test('who signs out leaves no job on the phone; what they could not send waits f
   await me('Designer').click()
   await page.getByRole('menuitem', { name: 'Sign out' }).click()
   const dialog = page.getByRole('dialog', { name: 'Not everything was sent' })
-  await expect(dialog).toContainText('1 change of yours waits on this device')
+  await expect(dialog).toContainText('Waiting on this device for the connection: 1 change of yours')
   await accessible(page)
   await dialog.getByRole('button', { name: 'Sign out' }).click()
   await expect(page).toHaveURL(/\/sign-in/)

@@ -1,3 +1,4 @@
+import { personHeader } from '@/core/agreed'
 import type { Fault } from '@/core/outcome'
 import { whoHere } from './common/who'
 
@@ -9,7 +10,7 @@ export type Reply<T> =
 const away = 'Spillway’s server cannot be reached.'
 
 /** For whom this page asks: where somebody else has signed in meanwhile in this browser, it is refused, and nothing is done under their name. */
-const asWho = (): Record<string, string> => (whoHere() ? { 'x-spillway-person': whoHere() } : {})
+const asWho = (): Record<string, string> => (whoHere() ? { [personHeader]: whoHere() } : {})
 
 /** Sends JSON (or a file's text) and reads JSON; never throws. Status 0 means that nothing answered. */
 export async function call<T>(path: string, method: 'GET' | 'POST', body?: unknown): Promise<Reply<T>> {

@@ -7,6 +7,7 @@ import {
   Serwist,
   type SerwistPlugin,
 } from 'serwist'
+import { keptPages } from '@/core/agreed'
 
 /**
  * Keeps the field screens for a cellar without a connection: the program's own files before any of them is needed, and of each
@@ -14,7 +15,6 @@ import {
  */
 declare const self: ServiceWorkerGlobalScope & { __FILES: PrecacheEntry[] }
 
-const keptPages = 'spillway-field-pages'
 const isField = (url: URL) =>
   url.origin === self.location.origin &&
   /^\/jobs\/[0-9a-f-]{36}\/(trace|first|field|prove)$/.test(url.pathname)

@@ -47,11 +47,12 @@ export function houseHtml({
     )
     .join('')}</fieldset><button>${t('reckon')}</button></form></section>`
   const field = (id: string, key: string, control: string) => `<label for="${id}">${t(key)}</label>${control}`
-  const ask = `<section class="no-print"><h2>${t('askHead')}</h2><form id="ask" data-act="ask" method="post" novalidate>${field('ask-text', 'ask', '<textarea id="ask-text" name="text" rows="3"></textarea>')}<p role="alert"></p><p role="status"></p><button disabled>${t('askSend')}</button></form></section>`
+  const needsScript = `<noscript><p>${t('noScript', { firm: foot.firm })}</p></noscript>`
+  const ask = `<section class="no-print"><h2>${t('askHead')}</h2><form id="ask" data-act="ask" method="post" novalidate>${field('ask-text', 'ask', '<textarea id="ask-text" name="text" rows="3"></textarea>')}<p role="alert"></p><p role="status"></p><button disabled>${t('askSend')}</button>${needsScript}</form></section>`
   const carried = (['all', 'some', 'none'] as const)
     .map(c => `<label><input type="radio" name="carried" value="${c} of it"> <span>${t(c)}</span></label>`)
     .join('')
-  const outage = `<section class="no-print"><h2>${t('outageHead')}</h2><form id="outage" data-act="outage" method="post" novalidate>${field('on', 'outageOn', '<input type="date" id="on" name="on">')}${field('hours', 'outageHours', '<input type="text" inputmode="decimal" id="hours" name="hours">')}<fieldset class="pick" style="border:0;padding:0;margin:.6rem 0"><legend>${t('outageCarried')}</legend>${carried}</fieldset>${field('outage-text', 'outageText', '<textarea id="outage-text" name="text" rows="2"></textarea>')}<p role="alert"></p><p role="status"></p><button disabled>${t('outageSend')}</button></form></section>`
+  const outage = `<section class="no-print"><h2>${t('outageHead')}</h2><form id="outage" data-act="outage" method="post" novalidate>${field('on', 'outageOn', '<input type="date" id="on" name="on">')}${field('hours', 'outageHours', '<input type="text" inputmode="decimal" id="hours" name="hours">')}<fieldset class="pick" style="border:0;padding:0;margin:.6rem 0"><legend>${t('outageCarried')}</legend>${carried}</fieldset>${field('outage-text', 'outageText', '<textarea id="outage-text" name="text" rows="2"></textarea>')}<p role="alert"></p><p role="status"></p><button disabled>${t('outageSend')}</button>${needsScript}</form></section>`
   const earlier = words.length
     ? `<section class="no-print"><h2>${t('earlier')}</h2><ul>${words.map(({ at, word }) => `<li>${escaped(word.act === 'ask' ? word.text : `${word.on}, ${word.hours} h${word.text ? `: ${word.text}` : ''}`)} <span class="quiet">${at.slice(0, 10)}</span></li>`).join('')}</ul></section>`
     : ''

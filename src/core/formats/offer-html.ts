@@ -126,7 +126,7 @@ function askHtml({ token, questions }: OfferStanding, t: Said): string {
   const asked = questions.length
     ? `<ul>${questions.map(q => `<li>${escaped(q.text)} <span class="quiet">${q.at.slice(0, 10)}</span></li>`).join('')}</ul>`
     : ''
-  return `<section class="no-print"><h2>${t('question')}</h2>${asked}<form id="ask" data-token="${token}" method="post" novalidate><label for="text">${t('ask')}</label><textarea id="text" name="text" rows="3"></textarea><p class="quiet">${t('most', { n: longestQuestion })}</p><p role="alert" id="ask-problem"></p><p role="status" id="asked"></p><button disabled>${t('askSend')}</button></form></section>`
+  return `<section class="no-print"><h2>${t('question')}</h2>${asked}<form id="ask" data-token="${token}" method="post" novalidate><label for="text">${t('ask')}</label><textarea id="text" name="text" rows="3"></textarea><p class="quiet">${t('most', { n: longestQuestion })}</p><p role="alert" id="ask-problem"></p><p role="status" id="asked"></p><button disabled>${t('askSend')}</button><noscript><p>${t('noScriptAsk')}</p></noscript></form></section>`
 }
 
 /** What a link says that never was one, or is none any more. */

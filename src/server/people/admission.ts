@@ -1,4 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks'
+import { personHeader } from '@/core/agreed'
 import { may, type Right, refusal, roleSchema } from '@/core/firm/roles'
 import { type SignedIn, signedIn } from '../accounts/auth'
 import { isDemoLogin } from '../accounts/demo-entry'
@@ -47,10 +48,8 @@ export async function actingAs({ session, user }: SignedIn): Promise<Acting | nu
 
 const noSecondStep =
   'Your firm asks everybody for a second step at sign-in, and you have none yet: turn it on under Your account.'
-/** What a page of ours says of whom it was made for. */
-const personHeader = 'x-spillway-person'
 /** A page that somebody left open stays theirs: whoever signed in after them in this browser writes nothing from it. */
-const notTheirs = ({ label, firm }: Acting) =>
+const madeForAnother = ({ label, firm }: Acting) =>
   new Refusal(
     401,
     `This browser is signed in as ${label}, ${firm}, by now, and this page is not theirs. What was typed stays here: sign in as before in another tab, or load the page anew to go on as ${label}.`,
@@ -77,7 +76,7 @@ export async function admit<T>(request: Request, work: () => Promise<T>): Promis
     }
     const acting = await actingAs(signed)
     const forWhom = request.headers.get(personHeader)
-    if (acting && forWhom !== null && forWhom !== acting.personId) throw notTheirs(acting)
+    if (acting && forWhom !== null && forWhom !== acting.personId) throw madeForAnother(acting)
     if (admission !== 'signed in') {
       if (!acting) throw new Refusal(403, 'You belong to no firm yet: open one, or have one invite you.')
       if (acting.lacksSecondStep) throw new Refusal(403, noSecondStep)

@@ -21,14 +21,19 @@ interface FirmChoice {
   chosen: boolean
 }
 
+const inWords = ({ changes, photographs }: { changes: number; photographs: number }) =>
+  [changes && plural(changes, 'change'), photographs && plural(photographs, 'photograph')]
+    .filter(Boolean)
+    .join(' and ')
+
 const demoRoles = ['owner', 'designer', 'technician'] as const
 
 /** Who somebody is here, and the way to their account, their firm and out; in the demo another to look around as. */
 export function PersonMenu({ person, anchor, onClose }: Props) {
   const [firms, setFirms] = useState<FirmChoice[]>([])
   const [problem, setProblem] = useState<string | null>(null)
-  /** what was not sent yet, in words, while it is asked whether to leave all the same */
-  const [waits, setWaits] = useState<string | null>(null)
+  /** what was not sent yet, while it is asked whether to leave all the same */
+  const [waits, setWaits] = useState<Awaited<ReturnType<typeof waitingHere>> | null>(null)
   useEffect(() => {
     call<{ firms: FirmChoice[] }>('/api/session', 'GET').then(reply => reply.ok && setFirms(reply.data.firms))
   }, [])
@@ -40,9 +45,8 @@ export function PersonMenu({ person, anchor, onClose }: Props) {
   }
   const leave = async () => setProblem(await signOut())
   const askToLeave = async () => {
-    const { changes, photographs } = await waitingHere().catch(() => ({ changes: 0, photographs: 0 }))
-    const said = [changes && plural(changes, 'change'), photographs && plural(photographs, 'photograph')]
-    if (changes || photographs) setWaits(said.filter(Boolean).join(' and '))
+    const found = await waitingHere().catch(() => null)
+    if (found?.changes || found?.photographs) setWaits(found)
     else await leave()
   }
   const to = (href: string, words: string) => (
@@ -60,8 +64,8 @@ export function PersonMenu({ person, anchor, onClose }: Props) {
         actions={<Button onClick={leave}>Sign out</Button>}
       >
         <p>
-          {waits} of yours {/^1 \w+$/.test(waits) ? 'waits' : 'wait'} on this device for the connection.
-          Signed out, nobody sees or sends them: they go when you sign in here again and open the job.
+          Waiting on this device for the connection: {inWords(waits)} of yours. Signed out, nobody sees or
+          sends what waits: it goes when you sign in here again and open the job.
         </p>
         <Problem>{problem}</Problem>
       </Popup>

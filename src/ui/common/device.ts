@@ -1,10 +1,9 @@
 import { del, entries, set } from 'idb-keyval'
+import { keptPages } from '@/core/agreed'
 import { whoHere } from './who'
 
 /** What this device keeps: for whom, what of it was not sent, and how it is let go when somebody leaves or another comes. */
 
-/** The field screens, by the script that keeps them (workers/field.ts). */
-const keptPages = 'spillway-field-pages'
 const lastHere = 'spillway.person'
 
 interface Something {

@@ -71,7 +71,7 @@ test('what was not sent is told before somebody leaves, and who stays stays', as
   const { user } = await shown('technician')
   await user.click(item('Sign out'))
   const dialog = within(await screen.findByRole('dialog', { name: 'Not everything was sent' }))
-  expect(dialog.getByText(/^1 change of yours waits on this device/)).toBeTruthy()
+  expect(dialog.getByText(/^Waiting on this device for the connection: 1 change of yours/)).toBeTruthy()
   expect(posted()).toEqual([])
   await user.click(dialog.getByRole('button', { name: 'Stay signed in' }))
   expect(close).toHaveBeenCalled()

@@ -9,9 +9,14 @@ export const isLeaving = (): boolean => leaving
 export async function signOut(): Promise<string | null> {
   const reply = await call('/api/auth/sign-out', 'POST', {})
   if (!reply.ok) return `You are still signed in. ${reply.message}`
+  await leaveFor('/sign-in')
+  return null
+}
+
+/** Goes where nothing of the firm is shown any more, and leaves nothing of its jobs on this device but what was not sent. */
+export async function leaveFor(path: string): Promise<void> {
   await forgetHere().catch(() => {})
   leaving = true
   // a whole page: nothing of who was here stays in memory
-  window.location.assign('/sign-in')
-  return null
+  window.location.assign(path)
 }

@@ -8,6 +8,7 @@ import { call } from '../api'
 import { Popup } from '../common/Popup'
 import { Problem } from '../common/Problem'
 import { Card, Columns, Quiet, Row, Screen } from '../common/pieces'
+import { leaveFor } from '../common/sign-out'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { LineField } from '../form/inputs'
 import { PlainForm, passwordHelp, Sent, sent } from './entry'
@@ -238,7 +239,7 @@ function EndCard({ email }: { email: string }) {
             label="Delete your account"
             values={{ email: '' }}
             save="Delete it"
-            onSend={values => sent('/api/account/delete', values, () => window.location.assign('/sign-in'))}
+            onSend={values => sent('/api/account/delete', values, () => leaveFor('/sign-in'))}
           >
             <LineField
               name="email"

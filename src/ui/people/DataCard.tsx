@@ -5,6 +5,7 @@ import { call } from '../api'
 import { Popup } from '../common/Popup'
 import { Problem } from '../common/Problem'
 import { Card, Quiet, Row } from '../common/pieces'
+import { leaveFor } from '../common/sign-out'
 import { LineField } from '../form/inputs'
 import { PlainForm, sent } from './entry'
 
@@ -89,7 +90,7 @@ export function DataCard({
             label="Delete the firm"
             values={{ name: '' }}
             save="Delete it"
-            onSend={values => sent('/api/firm/delete', values, () => window.location.assign('/firms'))}
+            onSend={values => sent('/api/firm/delete', values, () => leaveFor('/firms'))}
           >
             <LineField name="name" label="Name of the firm, to be sure" most={80} autoFocus />
           </PlainForm>

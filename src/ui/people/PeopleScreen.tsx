@@ -8,6 +8,7 @@ import { DataTable } from '../common/DataTable'
 import { Popup } from '../common/Popup'
 import { Problem } from '../common/Problem'
 import { Card, Quiet, Row, Screen } from '../common/pieces'
+import { leaveFor } from '../common/sign-out'
 import { type PersonChoice, TopBar } from '../common/TopBar'
 import { FormDialog } from '../form/Form'
 import { ChoiceField, LineField } from '../form/inputs'
@@ -57,7 +58,7 @@ export function PeopleScreen({ person, ...given }: Props) {
   }
   const leave = async () => {
     const reply = await call('/api/leave', 'POST', {})
-    if (reply.ok) window.location.assign('/firms')
+    if (reply.ok) await leaveFor('/firms')
     else setProblem(reply.faults[0] ? `Your role ${reply.faults[0].message}.` : reply.message)
   }
   const here = lists.people.filter(p => p.leftAt === null)

@@ -27,6 +27,9 @@ export const EntryPage = ({
       <Paper variant="outlined" sx={{ p: { xs: 2, sm: 3 } }}>
         <Column spacing={2}>
           <h1>{title}</h1>
+          <noscript>
+            Spillway works by scripts: allow them for this address, then load the page again.
+          </noscript>
           {children}
         </Column>
       </Paper>
