@@ -140,7 +140,7 @@ test('those who look at a job know of each other, from process to process, until
   }
   const ann = await look('Ann')
   const ben = await look('Ben')
-  await look('Cid', await createJob(actor, alderHollow, 'opened', now))
+  const cid = await look('Cid', await createJob(actor, alderHollow, 'opened', now))
   await ann.until({ names: ['Ben'], again: false })
   await ben.until({ names: ['Ann'], again: false })
   const second = await look('Ben')
@@ -155,4 +155,5 @@ test('those who look at a job know of each other, from process to process, until
   ])
   await ann.until({ names: ['Far'], again: false })
   ann.leave()
+  cid.leave()
 })

@@ -67,7 +67,8 @@ test('a firm’s name makes no header and no second address of a letter', async 
 
 test('a server that says nothing is given up; so is one that is not there', async () => {
   through(urlOf(silent))
-  await expect(post(letter, 60, 60)).rejects.toThrow(/greeting/i)
+  await expect(post(letter, 60, 20_000)).rejects.toThrow(/greeting/i)
+  await expect(post(letter, 20_000, 60)).rejects.toThrow(/timeout/i)
   through('smtp://127.0.0.1:1')
   await expect(post(letter)).rejects.toThrow(/ECONNREFUSED/)
 })
